@@ -24,6 +24,17 @@ def strength(label: str, declared: Any) -> Any:
     return labelled(label, declared, group=STRENGTH)
 
 
+def parts(label: str, declared: Any, kind: type[Any]) -> Any:
+    """A field that holds an object whose own labelled fields are shown, each behind this label.
+
+    Args:
+        label: empty where theirs say enough.
+        declared: the field.
+        kind: of the object.
+    """
+    return field(default=declared.default, metadata={**declared.metadata, "label": label, "parts": kind})
+
+
 Control = Literal["quantity", "whole", "numbers", "flag", "text", "choice"]
 """How the value of a field is typed on a screen."""
 
@@ -53,8 +64,17 @@ def labelled_fields(kind: type[Any], prefix: str = "") -> list[LabelledField]:
         kind: the type.
         prefix: of their keys, where it is nested in another one.
     """
-    shown = [_labelled(f) for f in dataclasses.fields(kind) if f.metadata.get("label")]
+    shown = [label for f in dataclasses.fields(kind) if "label" in f.metadata for label in _labels(f)]
     return [dataclasses.replace(label, key=f"{prefix}{label.key}") for label in shown]
+
+
+def _labels(declared: dataclasses.Field[Any]) -> list[LabelledField]:
+    """Of a field, or of all that is in the object that it holds."""
+    kind, label = declared.metadata.get("parts"), declared.metadata["label"]
+    if kind is None:
+        return [_labelled(declared)]
+    inside = labelled_fields(kind, f"{key_of(declared)}.")
+    return [dataclasses.replace(each, label=f"{label} {each.label}".strip()) for each in inside]
 
 
 def _labelled(declared: dataclasses.Field[Any]) -> LabelledField:

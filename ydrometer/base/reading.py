@@ -166,8 +166,8 @@ def text_reader(*, longest: int = LONGEST_TEXT) -> Reader:
     return Reader(read, lambda: {"type": "string", "maxLength": longest})
 
 
-def flag(default: bool = False) -> Any:
-    """A field that is true or false."""
+def flag(default: bool | None = False) -> Any:
+    """A field that is true or false; with a default of None it need not be said."""
 
     def read(raw: Any, path: str, reading: Reading) -> Any:
         if not isinstance(raw, bool):

@@ -60,6 +60,12 @@ class Reckoning:
         self.lines: list[Put | Worked] = []
         self.known: dict[str, Number] = {}
 
+    def copy(self) -> Reckoning:
+        """The same numbers and steps, to go on from."""
+        other = Reckoning()
+        other.lines, other.known = list(self.lines), dict(self.known)
+        return other
+
     def put(
         self,
         symbol: str,

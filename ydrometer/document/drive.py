@@ -6,8 +6,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ydrometer.base import reading
+from ydrometer.base.labels import parts
 from ydrometer.document import sources, stages, supply
 from ydrometer.document.stages import Stage
+from ydrometer.document.wire import Wire
 
 STAGE = reading.kind_reader(stages.KINDS)
 """Reads one stage of any kind."""
@@ -15,12 +17,13 @@ STAGE = reading.kind_reader(stages.KINDS)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Branch:
-    """One kind of motor or engine, how many of it, and the stages that are its own."""
+    """One kind of motor or engine, how many of it, and the stages that are its own; `wire` goes to one motor."""
 
     count: int = reading.whole(1, 64, default=1)
     source: sources.Source = reading.one_of(sources.KINDS)
     controller: sources.Controller | None = reading.nested(sources.Controller, default=None)
     clutch: sources.Clutch | None = reading.nested(sources.Clutch, default=None)
+    wire: Wire | None = parts("", reading.nested(Wire, default=None), Wire)
     stages: tuple[Stage, ...] = reading.items(STAGE)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
@@ -37,6 +40,8 @@ class Branch:
             yield "clutch", "given for a motor", "leave it out: a motor starts from rest by itself"
         if engine and self.controller is not None:
             yield "controller", "given for an engine", "leave it out: it belongs to a motor"
+        if engine and self.wire is not None:
+            yield "wire", "given for an engine", "leave it out: it goes from a controller to its motor"
         for index, stage in enumerate(self.stages):
             if stage.several_speeds:
                 yield f"stages[{index}]", f"a {stage.noun} in a branch", "put it among drive.stages"

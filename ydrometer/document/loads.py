@@ -64,6 +64,10 @@ class Rest(Lasting):
 Phase = Runs | Cruise | Shove | Turns | Rest
 PHASES: dict[str, type] = {"runs": Runs, "cruise": Cruise, "shove": Shove, "turns": Turns, "rest": Rest}
 
+USUAL_HOURS = 50.0 * 3600.0
+"""s of driving that bearings last, where nobody says how long they have to."""
+MOST_HOURS = 1e5 * 3600.0
+"""s of driving that may be asked for."""
 USUAL_DAY: tuple[Phase, ...] = (Runs(count=4, every=30.0), Shove(lasts=4.0), Rest(lasts=600.0))
 """Assumed where none is given."""
 USUAL_HEATS = 3
@@ -74,10 +78,14 @@ USUAL_HEATS = 3
 class Loads:
     """Attributes:
     service: how the load comes, "light" where it is not given. wet: whether the pulleys are. day: its phases in order;
-    a usual one where there is none. heats: how often the whole day is gone through, once where it is not given.
+    a usual one where there is none. reverses: whether it is thrown from full speed into full reverse; where it is
+    not said, what turns by two sides of motors does. hours: of driving that its bearings last, s. heats: how often the
+    whole day is gone through, once where it is not given.
     """
 
     service: str | None = reading.choice(tuple(APPLICATION["motor"]), default=None)
     wet: bool = reading.flag()
+    reverses: bool | None = reading.flag(None)
+    hours: float | None = reading.quantity("time", above=0.0, at_most=MOST_HOURS, default=None)
     day: tuple[Phase, ...] = reading.items(reading.kind_reader(PHASES, key="do"))
     heats: int | None = reading.whole(1, 200, default=None)

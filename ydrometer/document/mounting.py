@@ -18,14 +18,13 @@ from ydrometer.base import reading
 from ydrometer.base.quantities import QUANTITY_FORMS, Schema, read_quantity
 from ydrometer.base.reading import Reader
 from ydrometer.base.seen import Reading
+from ydrometer.base.tables.fatigue import NOTCHES, SHAPES
 from ydrometer.base.tables.strengths import MATERIAL_NAMES
 from ydrometer.document.flanges import FARTHEST, Bolts, FlangeAdapter, maybe_length
 
 Point = tuple[float, float]
 
 MOUNTS = ("fixed", "holes", "slot", "free")
-SHAPES = ("round", "hexagon", "square", "keyway", "spline", "flat")
-"""Of a shaft, or of the bore that goes on it."""
 MOST_HOLES = 200
 
 
@@ -119,7 +118,8 @@ class Item:
     """Something on a shaft between two faces: its width, and where it has to begin, from the first face.
 
     `wheel` says that it is a wheel of the line, such as "drive.stages[0] driver"; `spacer`, that it fills a gap;
-    `bearing`, that it carries the shaft.
+    `bearing`, that it carries the shaft; `outside` is a bearing's outside diameter, `load_rating` the force with which
+    it lasts a million turns, N.
     """
 
     name: str = reading.line(longest=200)
@@ -128,6 +128,8 @@ class Item:
     wheel: str = reading.text(longest=200)
     spacer: bool = reading.flag()
     bearing: bool = reading.flag()
+    outside: float | None = maybe_length()
+    load_rating: float | None = reading.quantity("force", above=0.0, default=None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -163,7 +165,8 @@ class ShaftMount:
         at: where it stands; in a slot it follows from what it is tied to. slot: of one in a slot.
         eccentric: throw of a mount that is turned to move the shaft away from its partner, beginning in line with it.
         diameter, shape, length: of the shaft itself. overhang: of one that stands out, from its nearest bearing to the
-        middle of what pulls. material, yield_strength: of the shaft, Pa; the second goes before the first.
+        middle of what pulls. material, yield_strength, tensile: of the shaft, Pa; the others go before the first.
+        notch: where it is loaded most.
         body: across what stands around it behind the plate, such as a motor. opening: in the plate, such as for a
         bearing or a motor's hub. bolts: around the opening. stack: what is on it.
     """
@@ -179,6 +182,8 @@ class ShaftMount:
     overhang: float | None = reading.quantity("length", at_least=0.0, at_most=FARTHEST, default=None)
     material: str | None = reading.choice(MATERIAL_NAMES, default=None)
     yield_strength: float | None = reading.called("yield", reading.quantity("stress", above=0.0, default=None))
+    tensile: float | None = reading.quantity("stress", above=0.0, default=None)
+    notch: str | None = reading.choice(NOTCHES, default=None)
     body: float | None = maybe_length()
     opening: float | None = maybe_length()
     bolts: Bolts | None = reading.nested(Bolts, default=None)

@@ -8,9 +8,10 @@ from itertools import pairwise
 from typing import Any, ClassVar
 
 from ydrometer.base import reading
-from ydrometer.base.labels import strength
+from ydrometer.base.labels import parts, strength
 from ydrometer.base.quantities import Schema
 from ydrometer.base.seen import Reading
+from ydrometer.base.tables.fatigue import NOTCHES, SHAPES
 from ydrometer.base.tables.strengths import MATERIAL_NAMES
 
 
@@ -66,7 +67,7 @@ class Thermal:
 class SourceShaft:
     """A source's own shaft: its diameter, and how far the middle of the first wheel is from its bearing, m.
 
-    The yield strength, Pa, goes before that of the material.
+    Yield and tensile strength, Pa, go before those of the material. The notch is where it is loaded most.
     """
 
     diameter: float = strength("Its own shaft, diameter", reading.quantity("length", above=0.0, at_most=1.0))
@@ -76,6 +77,29 @@ class SourceShaft:
     material: str | None = strength("Material of its shaft", reading.choice(MATERIAL_NAMES, default=None))
     yield_strength: float | None = strength(
         "Yield strength of its shaft", reading.called("yield", reading.quantity("stress", above=0.0, default=None))
+    )
+    tensile: float | None = strength(
+        "Tensile strength of its shaft", reading.quantity("stress", above=0.0, default=None)
+    )
+    shape: str = strength("Shape of its shaft", reading.choice(SHAPES, default="round"))
+    notch: str | None = strength("Notch of its shaft", reading.choice(NOTCHES, default=None))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MotorPlate:
+    """The plate that a motor is screwed to, as far as it stands out from where the plate is held.
+
+    Attributes:
+        span: from the motor's axis to the nearest place at which the plate is held firmly, m. thickness: m; that of the
+        design's plate where it is not given. width: m; across the motor where it is not given.
+    """
+
+    span: float = strength("Its plate, from its axis to firm hold", reading.quantity("length", above=0.0, at_most=10.0))
+    thickness: float | None = strength(
+        "Its plate, thickness", reading.quantity("length", above=0.0, at_most=1.0, default=None)
+    )
+    width: float | None = strength(
+        "Its plate, width", reading.quantity("length", above=0.0, at_most=10.0, default=None)
     )
 
 
@@ -92,12 +116,16 @@ class Motor:
     mass: float | None = strength("Mass", reading.quantity("mass", above=0.0, default=None))
     continuous_current: float | None = strength("Continuous current", _current())
     peak_current: float | None = strength("Peak current", _current())
-    thermal: Thermal | None = reading.nested(Thermal, default=None)
+    thermal: Thermal | None = parts("", reading.nested(Thermal, default=None), Thermal)
     winding_limit: float | None = strength(
         "Winding limit (empty: 130 °C)", reading.quantity("temperature", above=0.0, default=None)
     )
     mount_material: str | None = strength("Material of its mount", reading.choice(MATERIAL_NAMES, default=None))
-    shaft: SourceShaft | None = reading.nested(SourceShaft, default=None)
+    shaft: SourceShaft | None = parts("", reading.nested(SourceShaft, default=None), SourceShaft)
+    radial_rating: float | None = strength(
+        "Force across that its shaft stands", reading.quantity("force", above=0.0, default=None)
+    )
+    mount: MotorPlate | None = parts("", reading.nested(MotorPlate, default=None), MotorPlate)
     reversed: bool = reading.flag()
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
@@ -115,6 +143,7 @@ class Controller:
     resistance: float = reading.quantity("resistance", at_least=0.0, default=0.0)
     continuous_current: float | None = strength("Continuous current, motor side", _current())
     peak_current: float | None = strength("Peak current, motor side", _current())
+    max_voltage: float | None = strength("Highest voltage", reading.quantity("voltage", above=0.0, default=None))
 
 
 MOST_POINTS = 1000
@@ -145,7 +174,7 @@ class Engine:
     inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
     max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
     mass: float | None = reading.quantity("mass", above=0.0, default=None)
-    shaft: SourceShaft | None = reading.nested(SourceShaft, default=None)
+    shaft: SourceShaft | None = parts("", reading.nested(SourceShaft, default=None), SourceShaft)
     reversed: bool = reading.flag()
 
     def faults(self) -> Iterator[tuple[str, str, str]]:

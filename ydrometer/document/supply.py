@@ -7,12 +7,18 @@ voltages down; so motion needs to know nothing of its kind.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from typing import ClassVar, NamedTuple
+from itertools import pairwise
+from typing import Any, ClassVar, NamedTuple
+
+import numpy as np
 
 from ydrometer.base import reading
-from ydrometer.base.labels import strength
+from ydrometer.base.labels import parts, strength
+from ydrometer.base.quantities import Schema
+from ydrometer.base.seen import Reading
+from ydrometer.document.wire import Wire
 
 
 class LinePiece(NamedTuple):
@@ -43,6 +49,38 @@ class Cells:
     extra_resistance: float = reading.quantity("resistance", at_least=0.0, default=0.0)
 
 
+MOST_POINTS = 1000
+"""Points of a discharge curve, at most."""
+_SHARE = reading.quantity_reader("ratio", at_least=0.0, at_most=1.0)
+_VOLTAGE = reading.quantity_reader("voltage", above=0.0)
+
+
+def _point_schema() -> Schema:
+    return {"type": "array", "prefixItems": [_SHARE.schema(), _VOLTAGE.schema()], "minItems": 2, "maxItems": 2}
+
+
+def _read_point(raw: Any, path: str, seen: Reading) -> Any:
+    if not isinstance(raw, list | tuple) or len(raw) != 2:
+        return seen.fault(path, "not a pair", 'give the share gone and the voltage left, such as [0.5, "22.9 V"]')
+    return _SHARE.read(raw[0], f"{path}[0]", seen), _VOLTAGE.read(raw[1], f"{path}[1]", seen)
+
+
+DISCHARGE_POINT = reading.Reader(_read_point, _point_schema)
+
+
+def _discharge_faults(points: Sequence[tuple[float, float]]) -> Iterator[tuple[str, str, str]]:
+    """The points of a discharge go from full to empty, and the voltage never rises."""
+    if not points:
+        return
+    if len(points) == 1 or points[0][0] != 0.0 or points[-1][0] != 1.0:
+        yield "discharge", "not from full to empty", "begin with a share of 0 and end with one of 1"
+    for place, (before, after) in enumerate(pairwise(points), start=1):
+        if after[0] <= before[0]:
+            yield f"discharge[{place}][0]", "not above the share before it", "give the points with rising shares"
+        if after[1] > before[1]:
+            yield f"discharge[{place}][1]", "above the voltage before it", "a battery's voltage falls as it empties"
+
+
 _OF_THE_PACK = ("open_circuit_voltage", "resistance", "capacity")
 
 
@@ -62,7 +100,10 @@ class Battery:
     cutoff_voltage: float | None = strength(
         "Electronics drop out below", reading.quantity("voltage", above=0.0, default=None)
     )
-    fuse: Fuse | None = reading.nested(Fuse, default=None)
+    max_voltage: float | None = strength("Highest voltage", reading.quantity("voltage", above=0.0, default=None))
+    discharge: tuple[tuple[float, float], ...] = reading.items(DISCHARGE_POINT, most=MOST_POINTS)
+    fuse: Fuse | None = parts("", reading.nested(Fuse, default=None), Fuse)
+    wire: Wire | None = parts("", reading.nested(Wire, default=None), Wire)
     cells: Cells | None = reading.nested(Cells, default=None)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
@@ -72,6 +113,7 @@ class Battery:
         for key in _OF_THE_PACK:
             if self.cells is not None and getattr(self, key) is not None:
                 yield key, "given beside cells", "give the pack as a whole or its cells, not both"
+        yield from _discharge_faults(self.discharge)
 
     @property
     def voltage(self) -> float:
@@ -96,6 +138,15 @@ class Battery:
             return None if each is None else each * self.cells.parallel
         return self.capacity
 
+    def emptied(self, share: float) -> float:
+        """Open-circuit voltage when a share of its charge is gone, V; linear between the points of its discharge.
+
+        Args:
+            share: from 0 to 1, of one with a discharge curve.
+        """
+        shares, voltages = zip(*self.discharge, strict=True)
+        return float(np.interp(share, shares, voltages))
+
     @property
     def pieces(self) -> tuple[LinePiece, ...]:
         """V + Rb·I = Voc throughout."""
@@ -114,6 +165,7 @@ class Panel:
     """A light panel by three points: (0 V, Isc), (Vmp, Imp), (Voc, 0 A); straight between them."""
 
     kind: ClassVar[str] = "panel"
+    wire: Wire | None = parts("", reading.nested(Wire, default=None), Wire)
     short_circuit_current: float = reading.quantity("current", above=0.0)
     open_circuit_voltage: float = reading.quantity("voltage", above=0.0)
     max_power_voltage: float = reading.quantity("voltage", above=0.0)
@@ -170,7 +222,8 @@ class BenchSupply:
 
     kind: ClassVar[str] = "bench"
     voltage: float = reading.quantity("voltage", above=0.0)
-    fuse: Fuse | None = reading.nested(Fuse, default=None)
+    fuse: Fuse | None = parts("", reading.nested(Fuse, default=None), Fuse)
+    wire: Wire | None = parts("", reading.nested(Wire, default=None), Wire)
 
     @property
     def current_limit(self) -> None:

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from ydrometer.base import reading
+from ydrometer.base.tables.strengths import MATERIAL_NAMES
 
 GEOMETRY = ("wheelbase", "cg_ahead_of_rear", "cg_height")
 
@@ -18,6 +19,22 @@ class Geometry(NamedTuple):
     wheelbase: float
     ahead_of_rear: float
     height: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Axle:
+    """What a road wheel turns on, or with.
+
+    Attributes:
+        diameter: m. overhang: from its bearing to the middle of the wheel, m. material, yield_strength: Pa; the second
+        goes before the first. live: whether it turns with the wheel and brings it its torque.
+    """
+
+    diameter: float = reading.quantity("length", above=0.0, at_most=1.0)
+    overhang: float = reading.quantity("length", above=0.0, at_most=10.0)
+    material: str | None = reading.choice(MATERIAL_NAMES, default=None)
+    yield_strength: float | None = reading.called("yield", reading.quantity("stress", above=0.0, default=None))
+    live: bool = reading.flag()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -46,6 +63,7 @@ class Vehicle:
     braked_share: float = reading.quantity("ratio", above=0.0, at_most=1.0, default=1.0)
     wheels: int = reading.whole(2, 12, default=4)
     tracks: int = reading.whole(0, 4, default=0)
+    axle: Axle | None = reading.nested(Axle, default=None)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """What only shows in combination."""

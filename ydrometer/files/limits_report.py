@@ -9,11 +9,12 @@ import numpy as np
 
 from ydrometer.base.errors import DocumentError
 from ydrometer.document.design import Document
+from ydrometer.document.supply import Battery
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import LoadRows, limits
 from ydrometer.loads.load_case import LoadCase, Warmth
-from ydrometer.loads.moments import RUN, RUN_PEAK, TURN, run_peak
+from ydrometer.loads.moments import HARD_START, LOW, REVERSAL, RUN, RUN_PEAK, SHOVE, TURN, run_peak
 from ydrometer.loads.passing import PowerPath, line
 from ydrometer.loads.rows import UseRow
 from ydrometer.motion.states import States
@@ -38,12 +39,12 @@ def report(document: Document) -> dict[str, Any]:
     return {
         "format": FORMAT,
         "version": 1,
-        "state": "ok" if evaluation.starts(0) else "will not start",
+        "state": _state(case),
         "service_factor": {
             "branches": [case.factor(b) for b in range(len(case.design.drive.branches))],
             "trunk": case.factor(None),
         },
-        "moments": _moments(case),
+        "moments": _moments(case) + _near_the_end(case),
         "turn": None
         if turn is None
         else {
@@ -55,17 +56,48 @@ def report(document: Document) -> dict[str, Any]:
         "not_judged": [{"check": unjudged.check, "path": unjudged.path} for unjudged in rows.not_judged],
         "heat": [_heat(warmth, case, b) for b, _ in case.motors for warmth in [case.warmth.get(b)]],
         "worst": _worst(rows),
+        "low": _low(case),
     }
 
 
 def _moments(case: LoadCase) -> list[dict[str, Any]]:
+    """Hard start, shove and so on, the peak of the run behind top speed."""
     moments = case.moments
-    single = [name for name in dict.fromkeys(moments.names) if name != RUN]
-    states = [_moment(name, moments.states, case.line, moments.names.index(name)) for name in single]
+    told = {
+        name: _moment(name, moments.states, case.line, moments.names.index(name))
+        for name in dict.fromkeys(moments.names)
+        if name != RUN
+    }
     peak = run_peak(case.evaluation, case.index, moments)
-    if peak is not None:
-        states.append(_moment(RUN_PEAK, peak, line(case.design, peak), 0))
-    return states
+    last = [told.pop(REVERSAL)] if REVERSAL in told else []
+    running = [] if peak is None else [_moment(RUN_PEAK, peak, line(case.design, peak), 0)]
+    return [*told.values(), *running, *last]
+
+
+def _near_the_end(case: LoadCase) -> list[dict[str, Any]]:
+    """The few that are looked at with the battery near its end; none without one."""
+    told = [] if case.low is None else _moments(case.low)
+    kept = [moment for moment in told if moment["moment"] in (HARD_START, SHOVE, RUN_PEAK)]
+    return [{**moment, "moment": f"{moment['moment']}{LOW}"} for moment in kept]
+
+
+def _low(case: LoadCase) -> dict[str, Any] | None:
+    """What is left with the battery near its end; None without one."""
+    if case.low is None:
+        return None
+    low, battery = case.low, case.low.design.drive.supply
+    assert isinstance(battery, Battery)  # it has a state near its end
+    results = low.evaluation.target_results(low.index)
+    return {
+        "open_circuit_voltage": battery.voltage,
+        "resistance": battery.internal_resistance,
+        "state": _state(low),
+        "targets": [{"measure": of.target.measure, "value": of.verdict.value, "met": of.verdict.met} for of in results],
+    }
+
+
+def _state(case: LoadCase) -> str:
+    return "ok" if case.evaluation.starts(case.index) else "will not start"
 
 
 def _moment(name: str, states: States, through: PowerPath, at: int) -> dict[str, Any]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,7 +15,8 @@ from ydrometer.document.loads import USUAL_DAY, USUAL_HEATS, Cruise, Loads, Phas
 from ydrometer.evaluation.evaluate import Evaluation
 from ydrometer.loads.heat import HeatBlock, Pieces
 from ydrometer.loads.moments import SHOVE, TOP, TURN, Moments
-from ydrometer.motion import trace
+from ydrometer.motion import states, trace
+from ydrometer.motion.states import States
 
 Floats = NDArray[np.float64]
 
@@ -30,16 +31,31 @@ LEVEL_STEPS = 40
 
 @dataclass(frozen=True, slots=True)
 class Stretch:
-    """Some time, `count` times over: at times s, (k,), current of one motor of each branch, A, (k, J), their speeds,
-    rad/s, (k, J), and the supply's current, A, (k,), straight between; then a wait, s, without any.
-    """
+    """Some time, `count` times over: k states with their times, straight between; then a wait, s, without any."""
 
-    time: Floats
-    current: Floats
-    speed: Floats
-    bus: Floats
+    states: States
     wait: float = 0.0
     count: int = 1
+
+    @property
+    def time(self) -> Floats:
+        """Of its states, s, (k,)."""
+        return self.states.time
+
+    @property
+    def current(self) -> Floats:
+        """Of one motor of each branch, A, (k, J)."""
+        return self.states.current
+
+    @property
+    def speed(self) -> Floats:
+        """Of one source of each branch, rad/s, (k, J)."""
+        return self.states.source_speed
+
+    @property
+    def bus(self) -> Floats:
+        """The supply's current, A, (k,)."""
+        return self.states.bus_current
 
     @property
     def seconds(self) -> float:
@@ -107,17 +123,15 @@ def _stretch(evaluation: Evaluation, index: int, moments: Moments, phase: Phase)
         case Turns(lasts=lasts):
             return _steady(moments, TURN, lasts) or "the design does not turn on the spot"
         case Rest(lasts=lasts):
-            none = np.zeros((1, moments.states.current.shape[1]))
-            return Stretch(np.zeros(1), none, none, np.zeros(1), lasts)
+            first = states.taken(moments.states, np.arange(1))
+            return Stretch(states.mapped(np.zeros_like, first), lasts)
 
 
 def _steady(moments: Moments, name: str, lasts: float) -> Stretch | None:
     if name not in moments.names:
         return None
-    at = moments.names.index(name)
-    states = moments.states
-    current, speed = (np.repeat(part[at : at + 1], 2, axis=0) for part in (states.current, states.source_speed))
-    return Stretch(np.array([0.0, lasts]), current, speed, np.repeat(states.bus_current[at : at + 1], 2))
+    twice = np.repeat(moments.names.index(name), 2)
+    return Stretch(replace(states.taken(moments.states, twice), time=np.array([0.0, lasts])))
 
 
 def _run(evaluation: Evaluation, index: int, moments: Moments, phase: Runs) -> Stretch:
@@ -127,25 +141,13 @@ def _run(evaluation: Evaluation, index: int, moments: Moments, phase: Runs) -> S
     assert run is not None  # the caller has looked
     distance = evaluation.documents[index].design.run.distance or USUAL_DISTANCE
     end = trace.moment(group.batch, row, 1, distance)[0]
-    kept = run.time < end
-    top = moments.names.index(TOP)
-    states = moments.states
     if end > run.time[-1]:
-        beyond = [states.current[top], states.source_speed[top], states.bus_current[top]]
+        last = states.taken(moments.states, np.array([moments.names.index(TOP)]))
     else:
-        beyond = [
-            np.array([np.interp(end, run.time, column) for column in part.T])
-            for part in (run.current, run.source_speed)
-        ]
-        beyond.append(np.interp(end, run.time, run.bus_current))
-    return Stretch(
-        np.append(run.time[kept], end),
-        np.vstack([run.current[kept], beyond[0]]),
-        np.vstack([run.source_speed[kept], beyond[1]]),
-        np.append(run.bus_current[kept], beyond[2]),
-        max(0.0, phase.every - end),
-        phase.count,
-    )
+        last = states.between(run, end)
+    kept = states.taken(run, run.time < end)
+    driven = states.joined([kept, replace(last, time=np.array([end]))])
+    return Stretch(driven, max(0.0, phase.every - end), phase.count)
 
 
 def block(stretch: Stretch, branch: int) -> HeatBlock:
@@ -191,23 +193,34 @@ def root_mean_square(day: Heats, of: Callable[[Stretch], Floats]) -> float:
 
 
 def longest_currents(day: Heats) -> list[float]:
-    """For each row of the fuse's table the largest current that is exceeded for longer than the row's time, A."""
+    """For each row of the fuse's table the largest current, whichever way it flows, that is exceeded for longer than
+    the row's time, A.
+    """
     stretches = {id(stretch): stretch for stretch in day.stretches}.values()
     return [max((_exceeded(stretch, time) for stretch in stretches), default=0.0) for time, _ in FUSE]
 
 
 def _exceeded(stretch: Stretch, time: float) -> float:
-    """The largest current above which a stretch stays for longer than a time without a break, A; 0 where none is."""
+    """The largest current, out of the supply or back, above which a stretch stays for longer than a time without a
+    break, A; 0 where none is.
+    """
     if len(stretch.time) < len("ab") or stretch.time[-1] - stretch.time[0] <= time:
         return 0.0
     if time == 0.0:
-        return float(stretch.bus.max())
-    low, high = 0.0, float(stretch.bus.max())
-    if _above(stretch.time, stretch.bus, high * (1.0 - 1e-9)) > time:
+        return float(np.abs(stretch.bus).max())
+    return max(_level(stretch.time, bus, time) for bus in (stretch.bus, -stretch.bus))
+
+
+def _level(t: Floats, current: Floats, time: float) -> float:
+    """The largest level above which a current stays for longer than a time; 0 where it does so above none."""
+    low, high = 0.0, float(current.max())
+    if high <= 0.0:
+        return 0.0
+    if _above(t, current, high * (1.0 - 1e-9)) > time:
         return high
     for _ in range(LEVEL_STEPS):
         middle = 0.5 * (low + high)
-        if _above(stretch.time, stretch.bus, middle) > time:
+        if _above(t, current, middle) > time:
             low = middle
         else:
             high = middle

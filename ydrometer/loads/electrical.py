@@ -11,6 +11,7 @@ from ydrometer.base.tables.strengths import FUSE, MATERIALS
 from ydrometer.document.supply import Battery
 from ydrometer.loads.day import Floats, Stretch, longest_currents, root_mean_square
 from ydrometer.loads.load_case import MARGIN, LoadCase
+from ydrometer.loads.moments import REVERSAL
 from ydrometer.loads.rows import UseRow, by_moment, largest, row
 
 AMPERE, VOLT, KELVIN, RADIANS = "A", "V", "K", "rad/s"
@@ -27,6 +28,7 @@ def motor_peak_current(case: LoadCase) -> Iterator[UseRow]:
         current, moment, at = _peak(case, b)
         needs = [] if motor.peak_current else [f"{_source(b)}.peak_current"]
         marks = _marks(case, b, motor.peak_current)
+        remarks = _unlimited(case, b, moment)
         yield row(
             "motor_peak_current",
             _source(b),
@@ -35,6 +37,7 @@ def motor_peak_current(case: LoadCase) -> Iterator[UseRow]:
             motor.peak_current,
             moment=moment,
             needs=needs,
+            remarks=remarks,
             marks=marks,
             at=at,
         )
@@ -42,15 +45,22 @@ def motor_peak_current(case: LoadCase) -> Iterator[UseRow]:
 
 def _peak(case: LoadCase, b: int) -> tuple[float, str, int]:
     """The largest current of one motor of a branch, by magnitude, its moment, and the place of that among all."""
-    currents = np.abs(case.moments.states.current[:, b])
+    currents = np.abs(case.every.states.current[:, b])
     at = largest(currents)
-    return float(currents[at]), case.moments.names[at], at
+    return float(currents[at]), case.every.names[at], at
 
 
 def _marks(case: LoadCase, b: int, capacity: float | None) -> tuple[tuple[str, float], ...]:
     """Uses of a current of one motor in each moment; none where nobody knows what is allowed."""
-    currents = np.abs(case.moments.states.current[:, b])
-    return by_moment(currents / capacity, case.moments.names) if capacity else ()
+    currents = np.abs(case.every.states.current[:, b])
+    return by_moment(currents / capacity, case.every.names) if capacity else ()
+
+
+def _unlimited(case: LoadCase, b: int, moment: str) -> list[str]:
+    """A word about a reversal that nothing holds back."""
+    controller = case.design.drive.branches[b].controller
+    free = moment == REVERSAL and (controller is None or controller.current_limit is None)
+    return ["no current limit of the controller: thrown into reverse, nothing holds its current back"] if free else []
 
 
 def winding_temperature(case: LoadCase) -> Iterator[UseRow]:
@@ -59,7 +69,7 @@ def winding_temperature(case: LoadCase) -> Iterator[UseRow]:
     for b, motor in case.motors:
         warmth = case.warmth.get(b)
         assumed = [] if motor.winding_limit else ["winding limit of 130 °C"]
-        assumed += _of_the_day(case)
+        assumed += of_the_day(case)
         remarks = []
         if warmth is not None and warmth.day.nodes == 1:
             remarks.append("one node: good for minutes, not for seconds")
@@ -76,7 +86,8 @@ def winding_temperature(case: LoadCase) -> Iterator[UseRow]:
         )
 
 
-def _of_the_day(case: LoadCase) -> list[str]:
+def of_the_day(case: LoadCase) -> list[str]:
+    """What is assumed of the day."""
     return ["a usual day"] if case.heats.assumed else []
 
 
@@ -95,7 +106,7 @@ def mount_softening(case: LoadCase) -> Iterator[UseRow]:
             KELVIN,
             demand,
             softens - MARGIN - ambient,
-            assumed=[f"softening point of {motor.mount_material}", *_of_the_day(case)],
+            assumed=[f"softening point of {motor.mount_material}", *of_the_day(case)],
             needs=[f"{_source(b)}.thermal"] if warmth is None else [],
         )
 
@@ -121,6 +132,7 @@ def controller_peak(case: LoadCase) -> Iterator[UseRow]:
         remarks = ["no peak figure: its continuous one is taken"] if peak is None and steady is not None else []
         needs = [] if peak or steady else [f"{path}.controller.peak_current"]
         current, moment, at = _peak(case, b)
+        remarks += _unlimited(case, b, moment)
         marks = _marks(case, b, peak or steady)
         yield row(
             "controller_peak",
@@ -144,7 +156,7 @@ def controller_continuous(case: LoadCase) -> Iterator[UseRow]:
         steady = controller.continuous_current if controller else None
         mean = root_mean_square(case.heats, partial(current_of, b))
         needs = [] if steady else [f"{path}.controller.continuous_current"]
-        yield row("controller_continuous", path, AMPERE, mean, steady, assumed=_of_the_day(case), needs=needs)
+        yield row("controller_continuous", path, AMPERE, mean, steady, assumed=of_the_day(case), needs=needs)
 
 
 def current_of(b: int, stretch: Stretch) -> Floats:
@@ -156,26 +168,28 @@ SUPPLY = "drive.supply"
 
 
 def supply_peak(case: LoadCase) -> Iterator[UseRow]:
-    """The largest current of a battery against its rating; a limit is none."""
-    supply, states = case.design.drive.supply, case.moments.states
+    """The largest current of a battery, out of it or back, against its rating; a limit is none."""
+    supply = case.design.drive.supply
     if not isinstance(supply, Battery):
         return
-    at = largest(states.bus_current)
+    currents = np.abs(case.every.states.bus_current)
+    at = largest(currents)
     needs, remarks = [] if supply.peak_current else [f"{SUPPLY}.peak_current"], []
     if supply.current_limit and not supply.peak_current:
         remarks.append("its current_limit says what it gives, not what it stands")
+    if case.every.states.bus_current[at] < 0.0:
+        remarks.append("it flows back into the battery")
     rated = supply.peak_current
-    marks = by_moment(states.bus_current / rated, case.moments.names) if rated else ()
     yield row(
         "supply_peak",
         SUPPLY,
         AMPERE,
-        float(states.bus_current[at]),
+        float(currents[at]),
         rated,
-        moment=case.moments.names[at],
+        moment=case.every.names[at],
         needs=needs,
         remarks=remarks,
-        marks=marks,
+        marks=by_moment(currents / rated, case.every.names) if rated else (),
         at=at,
     )
 
@@ -188,13 +202,13 @@ def supply_continuous(case: LoadCase) -> Iterator[UseRow]:
     mean = root_mean_square(case.heats, lambda stretch: stretch.bus)
     needs = [] if supply.continuous_current else [f"{SUPPLY}.continuous_current"]
     yield row(
-        "supply_continuous", SUPPLY, AMPERE, mean, supply.continuous_current, assumed=_of_the_day(case), needs=needs
+        "supply_continuous", SUPPLY, AMPERE, mean, supply.continuous_current, assumed=of_the_day(case), needs=needs
     )
 
 
 def supply_voltage(case: LoadCase) -> Iterator[UseRow]:
     """The voltage under which electronics drop out against the lowest of the bus."""
-    supply, states = case.design.drive.supply, case.moments.states
+    supply, states = case.design.drive.supply, case.every.states
     if not isinstance(supply, Battery):
         return
     at = largest(-states.bus_voltage)
@@ -205,7 +219,7 @@ def supply_voltage(case: LoadCase) -> Iterator[UseRow]:
         VOLT,
         supply.cutoff_voltage,
         float(states.bus_voltage[at]),
-        moment=case.moments.names[at],
+        moment=case.every.names[at],
         needs=needs,
         at=at,
     )
@@ -222,4 +236,4 @@ def fuse(case: LoadCase) -> Iterator[UseRow]:
     ]
     demand, capacity = max(uses, key=lambda pair: pair[0] / pair[1])
     remarks = ["least times of blade fuses: it may hold longer"]
-    yield row("fuse", SUPPLY, AMPERE, demand, capacity, assumed=_of_the_day(case), remarks=remarks)
+    yield row("fuse", SUPPLY, AMPERE, demand, capacity, assumed=of_the_day(case), remarks=remarks)

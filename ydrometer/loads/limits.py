@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from ydrometer.evaluation.evaluate import Evaluation
-from ydrometer.loads import electrical, mechanical, shafts
+from ydrometer.loads import axle, electrical, hubs, mechanical, shafts, sources, wires
 from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.rows import UseRow
 from ydrometer.loads.shafts import NotJudged
@@ -33,10 +33,24 @@ ORDER = (
     "shaft_stress",
     "brakes",
     "order_of_steps",
+    "bus_voltage_high",
+    "wire",
+    "connector",
+    "shaft_fatigue",
+    "key",
+    "set_screw",
+    "clamp",
+    "press",
+    "bearing_life",
+    "radial_load",
+    "axle_stress",
+    "chain_speed",
+    "gear_pitting",
+    "plate_tilt",
 )
 """Checks in the order in which they are told."""
-NO_LOADS = ("chain_teeth", "order_of_steps")
-"""Checks that are about no load, and so never the worst."""
+NO_LOADS = ("chain_teeth", "order_of_steps", "chain_speed")
+"""Checks that are about no load or about wear, and so never the worst."""
 CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
     electrical.motor_peak_current,
     electrical.winding_temperature,
@@ -49,8 +63,15 @@ CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
     electrical.supply_voltage,
     electrical.fuse,
     mechanical.stages,
-    mechanical.box_speed,
+    mechanical.speeds,
     mechanical.brakes,
+    wires.bus_voltage_high,
+    wires.wire,
+    wires.connector,
+    hubs.hubs,
+    sources.radial_load,
+    sources.plate_tilt,
+    axle.axle_stress,
 )
 
 

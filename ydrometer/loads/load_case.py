@@ -12,13 +12,14 @@ from ydrometer.document.design import Design
 from ydrometer.document.loads import Loads
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.stages.strain import Passing
-from ydrometer.evaluation.evaluate import Evaluation
+from ydrometer.evaluation.evaluate import Evaluation, evaluate
 from ydrometer.fit.setup import Setup, set_ups
 from ydrometer.loads import day, heat
 from ydrometer.loads.day import Heats
 from ydrometer.loads.heat import HeatBlock, Network
 from ydrometer.loads.loops import loop_said
-from ydrometer.loads.moments import SHOVE, Moments, moments
+from ydrometer.loads.low import near_empty
+from ydrometer.loads.moments import SHOVE, Moments, moments, near_the_end, together
 from ydrometer.loads.passing import PowerPath, Through, line, speeds_in
 
 USUAL_LIMIT = 403.15
@@ -81,6 +82,17 @@ class LoadCase:
         return moments(self.evaluation, self.index)
 
     @cached_property
+    def low(self) -> LoadCase | None:
+        """The same with its battery near the end; None without a battery."""
+        document = near_empty(self.evaluation.documents[self.index])
+        return None if document is None else LoadCase(evaluate([document]))
+
+    @cached_property
+    def every(self) -> Moments:
+        """The moments, and those with the battery near its end behind them: what currents and voltages are about."""
+        return self.moments if self.low is None else together(self.moments, near_the_end(self.low.moments))
+
+    @cached_property
     def line(self) -> PowerPath:
         """What goes through stages and shafts."""
         return line(self.design, self.moments.states)
@@ -111,6 +123,10 @@ class LoadCase:
         """Branches of motors."""
         branches = enumerate(self.design.drive.branches)
         return [(b, branch.source) for b, branch in branches if isinstance(branch.source, Motor)]
+
+    def first_behind(self, branch: int) -> Through | None:
+        """The first stage behind the sources of a branch; None where there is none."""
+        return next((through for through in self.line.stages if through.branch in (branch, None)), None)
 
     @property
     def service(self) -> list[str]:

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 
 import numpy as np
 
-from ydrometer.document.stages.box import Box
 from ydrometer.loads.electrical import IN_THE_AIR, RADIANS, RUN
 from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.rows import UseRow, row, strained
@@ -24,16 +24,28 @@ def stages(case: LoadCase) -> Iterator[UseRow]:
             yield strained(through.path, strain, case.moments.names, assumed)
 
 
-def box_speed(case: LoadCase) -> Iterator[UseRow]:
-    """The fastest input speed of a box in the run, and with the wheels in the air, against what it may turn."""
+def speeds(case: LoadCase) -> Iterator[UseRow]:
+    """The fastest speed of a part of a stage in the run, and with the wheels in the air, against what it may turn."""
     for through in case.line.stages:
-        if not isinstance(through.stage, Box):
-            continue
-        most = through.stage.max_speed
-        needs = [] if most else [f"{through.path}.max_speed"]
-        fastest = float(np.abs(through.speed_in).max())
-        for moment, speed in ((RUN, fastest), (IN_THE_AIR, case.airborne[through.path])):
-            yield row("box_speed", through.path, RADIANS, speed, most, moment=moment, needs=needs)
+        for limit in through.stage.speed_limits():
+            driven = limit.end == "driven"
+            running = np.abs(through.speed_out if driven else through.speed_in)
+            air = case.airborne[through.path]
+            air = air / through.stage.speed_ratio if driven else air
+            known = limit.of.known.get("w_ok")
+            needs = [f"{through.path}.{key}" for key in limit.needs]
+            for moment, speed in ((RUN, float(running.max())), (IN_THE_AIR, air)):
+                told = row(
+                    limit.check,
+                    through.path,
+                    RADIANS,
+                    speed,
+                    None if known is None else float(known),
+                    moment=moment,
+                    assumed=limit.assumed,
+                    needs=needs,
+                )
+                yield replace(told, member=limit.member or None)
 
 
 def brakes(case: LoadCase) -> Iterator[UseRow]:

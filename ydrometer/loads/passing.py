@@ -88,7 +88,7 @@ def line(design: Design, states: States) -> PowerPath:
         turning = _turning(design, b, gear)
         inertia = source.rotor_inertia if isinstance(source, Motor) else 0.0
         growth = states.acceleration * turning
-        at = _Carried(states.torque[:, b], inertia * growth, states.source_speed[:, b], growth)
+        at = _Carried(states.passed * states.torque[:, b], inertia * growth, states.source_speed[:, b], growth)
         path = f"drive.branches[{b}].source"
         power_path.shafts.append(OnShaft(path, at.speed, branch.count * at.passed))
         behind = _Carried(at.torque, at.rotors, states.behind[:, b], growth)

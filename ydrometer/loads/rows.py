@@ -26,6 +26,7 @@ DIMENSIONS = {
     "N": "force",
     "N·m": "torque",
     "m": "distance",
+    "rad": "angle",
     "": "ratio",
 }
 """Of the units of rows."""
@@ -139,7 +140,7 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
     marks: tuple[tuple[str, float], ...] = ()
 
     def row_of(at: int | None, demand: float | None, capacity: float | None, use: float | None, state: State) -> UseRow:
-        moment = None if at is None or strain.unit == "" else moments[at]
+        moment = None if at is None or strain.demand is None or strain.demand.size == 1 else moments[at]
         return UseRow(
             strain.check,
             path,
@@ -170,6 +171,6 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
         at = int(np.argmin(capacity))
         return row_of(at, float(strain.demand[at]), float(capacity[at]), None, "over")
     uses = strain.demand / capacity
-    marks = by_moment(uses, moments) if strain.unit else ()
+    marks = by_moment(uses, moments) if uses.size > 1 else ()
     at = largest(uses)
     return row_of(at, float(strain.demand[at]), float(capacity[at]), float(uses[at]), judged(float(uses[at])))

@@ -46,6 +46,23 @@ def wall_traction(p: Plant) -> float:
 
 
 @kernel
+def holding_back(p: Plant, v: float) -> float:
+    """What the ground holds of driven wheels that are turned backwards at a speed, N: `traction` turned round.
+
+    mu·(W·share − t·(F_rr + F_air))/(1 + mu·t); where other wheels than the rear ones drive, at most the force that
+    lifts the rear.
+    """
+    against = p.vehicle[0].rolling + p.vehicle[0].air * v * v
+    rest = 1.0 + p.vehicle[0].grip * p.vehicle[0].transfer
+    held = math.inf
+    if rest > 0.0:
+        held = p.vehicle[0].grip * (p.vehicle[0].weight * p.vehicle[0].share - p.vehicle[0].transfer * against) / rest
+    if p.vehicle[0].transfer <= 0.0:
+        held = min(held, p.vehicle[0].weight * p.vehicle[0].rear_lift - against)
+    return max(0.0, held)
+
+
+@kernel
 def braking(p: Plant) -> float:
     """Constant deceleration F_brake/m + g·sin(th), m/s²; not positive where the slope beats the brakes."""
     held = min(

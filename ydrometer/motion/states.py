@@ -6,10 +6,12 @@ They are what loads are worked out from: the speed, torque and current of every 
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, fields, replace
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ydrometer.base.jit import entry, kernel
 from ydrometer.motion import currents, forces, gears, moments, panels, run, speeds
@@ -24,11 +26,13 @@ STEPS = 80
 electric, drive_force, FULL = currents.electric, currents.drive_force, currents.FULL
 eased_off, motor_current, source_torque = currents.eased_off, currents.motor_current, currents.source_torque
 engine_speed, bus_voltage_for_power = currents.engine_speed, currents.bus_voltage_for_power
-as_driven, accelerations, traction, wall_traction = (
+as_driven, accelerations, traction, wall_traction, holding_back, resistance = (
     forces.as_driven,
     forces.accelerations,
     forces.traction,
     forces.wall_traction,
+    forces.holding_back,
+    forces.resistance,
 )
 coast, starting_gear, sources_end = forces.coast, gears.starting_gear, speeds.sources_end
 set_in_motion, inside, MOST_PANELS = run.run, moments.inside, panels.MOST_PANELS
@@ -36,7 +40,7 @@ GEAR, END, START, LOW, HIGH = panels.GEAR, panels.END, panels.START, panels.LOW,
 TIME, DISTANCE = panels.TIME, panels.DISTANCE
 
 # Columns of a state; SOURCES and what follows it come once a branch.
-T, X, V, K, A, FORCE, BUS_V, BUS_I, SOURCES = range(9)
+T, X, V, K, A, FORCE, BUS_V, BUS_I, PASSED, SOURCES = range(10)
 SPEED, TORQUE, CURRENT, BEHIND = range(4)
 PER_SOURCE = 4
 
@@ -47,7 +51,9 @@ class States:
 
     Attributes:
         time, distance, speed, acceleration: of the vehicle, (m,). gear: (m,); of a change of gear −1 − the next one.
-        force: at all driven wheels, (m,). bus_voltage, bus_current: of the supply, (m,).
+        force: at all driven wheels, (m,). passed: share of the sources' torque that is passed on, (m,): less than 1
+        where wheels slide as they are reversed, and the rest of it only turns them. bus_voltage, bus_current: of the
+        supply, (m,).
         source_speed, torque, current: of one source of each branch, (m, J); the current of an engine is NaN.
         behind: the speed behind its clutch, (m, J); that of the source where it does not slip.
     """
@@ -60,16 +66,46 @@ class States:
     force: Array
     bus_voltage: Array
     bus_current: Array
+    passed: Array
     source_speed: Array
     torque: Array
     current: Array
     behind: Array
 
 
+def mapped(change: Callable[..., Any], *of: States) -> States:
+    """The same change done to every part of some states."""
+    return States(*(change(*(getattr(each, f.name) for each in of)) for f in fields(States)))
+
+
+def taken(of: States, wanted: NDArray[np.bool_] | NDArray[np.int_]) -> States:
+    """Some of the states, by a mask or by their places."""
+    return mapped(lambda part: part[wanted], of)
+
+
+def joined(parts: Sequence[States]) -> States:
+    """All states of several, one after the other."""
+    return mapped(lambda *each: np.concatenate(each), *parts)
+
+
+def between(of: States, time: float) -> States:
+    """One state at a time between two of them, straight between; the gear is that of the one before.
+
+    Args:
+        of: rising in time.
+        time: s, from the first to the last of theirs.
+    """
+    after = int(np.clip(np.searchsorted(of.time, time), 1, len(of.time) - 1))
+    span = float(of.time[after] - of.time[after - 1])
+    share = (time - float(of.time[after - 1])) / span if span > 0.0 else 1.0
+    state = mapped(lambda part: (part[after - 1] + share * (part[after] - part[after - 1]))[None], of)
+    return replace(state, gear=of.gear[after - 1 : after])
+
+
 def _states(rows: Array, branches: int) -> States:
     plain = rows[:, :SOURCES].T
     each = rows[:, SOURCES:].reshape(len(rows), branches, PER_SOURCE)
-    time, distance, speed, gear, acceleration, force, volts, amps = plain
+    time, distance, speed, gear, acceleration, force, volts, amps, passed = plain
     return States(
         time,
         distance,
@@ -79,6 +115,7 @@ def _states(rows: Array, branches: int) -> States:
         force,
         volts,
         amps,
+        passed,
         each[:, :, SPEED],
         each[:, :, TORQUE],
         each[:, :, CURRENT],
@@ -118,6 +155,23 @@ def driving(batch: Batch, i: int, gear: int, speed: float) -> States:
     return _states(out, batch.sources.shape[1])
 
 
+def reversal(batch: Batch, i: int, gear: int, speed: float) -> States:
+    """At a speed of the run thrown into full throttle backwards; one state, of motors alone.
+
+    The circuit is that of full throttle at the same speed the other way round, with all currents turned. Where the
+    ground cannot hold that, the wheels slide.
+
+    Args:
+        batch: holds the design.
+        i: its row.
+        gear: engaged, from 0.
+        speed: forwards, m/s.
+    """
+    out = np.empty((1, _width(batch)))
+    _reversal(single(batch, i), gear, speed, out)
+    return _states(out, batch.sources.shape[1])
+
+
 def along_the_run(batch: Batch, i: int) -> States:
     """The run from rest to its end, from one corner of it to the next; no states where it has no end."""
     out = np.empty((MOST_PANELS * (A_PANEL + 1) + 1, _width(batch)))
@@ -145,7 +199,7 @@ def _fill(
     p: Plant, state: Any, k: int, v: float, a: float, u: float, bus: float, drawn: float, throttle: float
 ) -> None:
     """Write down a state in which gear k drives."""
-    state[V], state[K], state[A], state[BUS_V], state[BUS_I] = v, k, a, bus, drawn
+    state[V], state[K], state[A], state[BUS_V], state[BUS_I], state[PASSED] = v, k, a, bus, drawn, FULL
     state[FORCE] = drive_force(p, k, v, u, throttle)
     for j in range(len(p.sources)):
         own = SOURCES + PER_SOURCE * j
@@ -160,7 +214,7 @@ def _fill(
 @kernel
 def _fill_change(p: Plant, state: Any, to: int, v: float) -> None:
     """Write down a state of a change of gear: nothing drives, and nothing flows."""
-    state[V], state[K], state[A], state[FORCE] = v, -1 - to, 0.0, 0.0
+    state[V], state[K], state[A], state[FORCE], state[PASSED] = v, -1 - to, 0.0, 0.0, FULL
     state[BUS_V], state[BUS_I] = bus_voltage_for_power(p, 0.0) if p.law[0].low == p.law[0].low else 0.0, 0.0
     for j in range(len(p.sources)):
         own = SOURCES + PER_SOURCE * j
@@ -206,6 +260,31 @@ def _driving(batch: Batch, k: int, v: float, out: Any) -> None:
     out[0, T], out[0, X] = math.nan, math.nan
     a, u, bus, drawn, throttle = as_driven(p, k, v)
     _fill(p, out[0], k, v, a, u, bus, drawn, throttle)
+
+
+@entry
+def _reversal(batch: Batch, k: int, v: float, out: Any) -> None:
+    p = row(batch, 0)
+    u, bus, drawn = electric(p, k, -v, FULL)
+    state = out[0]
+    state[T], state[X] = math.nan, math.nan
+    state[V], state[K], state[BUS_V], state[BUS_I] = v, k, bus, drawn
+    joined = 0.0
+    for j in range(len(p.sources)):
+        own = SOURCES + PER_SOURCE * j
+        current = -motor_current(p, k, j, -v, u)
+        torque = p.sources[j].kt * (current - p.sources[j].no_load_current)
+        turned = p.sources[j].number * torque * p.sources[j].ratio
+        joined += turned / p.sources[j].efficiency if torque < 0.0 else turned * p.sources[j].efficiency
+        state[own + SPEED] = state[own + BEHIND] = turning(p, k, j) * v
+        state[own + TORQUE], state[own + CURRENT] = torque, current
+    force = joined * p.gears[k].ratio / (p.vehicle[0].radius * p.vehicle[0].trunk_efficiency)
+    against, held = resistance(p, v), holding_back(p, v)
+    by_drive, by_grip = (force - against) / p.gears[k].inertial_mass, -(held + against) / p.vehicle[0].mass
+    if by_drive < by_grip:
+        state[A], state[FORCE], state[PASSED] = 0.0, -held, held / abs(force)
+    else:
+        state[A], state[FORCE], state[PASSED] = by_drive, force, FULL
 
 
 @entry

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from ydrometer.base.tables.fatigue import SHAPES
 from ydrometer.base.tables.strengths import BELT_PROFILES
-from ydrometer.document.mounting import SHAPES
 from ydrometer.parts.boxes import BOX, BROUGHT, RATIOS, BoxValue
 from ydrometer.parts.part import SUNDRIES
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any, ClassVar
 
 from ydrometer.base import reading
-from ydrometer.document.mounting import SHAPES
+from ydrometer.base.tables.fatigue import SHAPES
 from ydrometer.document.stages.forms import Form
 
 LONGEST_ID = 80

@@ -9,13 +9,14 @@ from typing import Any
 from ydrometer.base import units
 from ydrometer.base.labels import LabelledField, labelled_fields
 from ydrometer.base.tables.dimensions import DIMENSIONS
+from ydrometer.base.tables.fatigue import SHAPES
 from ydrometer.base.tables.measures import OF_LOADS, TARGETABLE
-from ydrometer.document.mounting import SHAPES
-from ydrometer.document.sources import Controller, Motor, SourceShaft, Thermal
+from ydrometer.document.drive import Branch
+from ydrometer.document.sources import Controller, Engine, Motor
 from ydrometer.document.stages import KINDS, Stage
 from ydrometer.document.stages.forms import LEAST_TEETH, MOST_TEETH
 from ydrometer.document.stages.plane import Loop
-from ydrometer.document.supply import Battery, Fuse
+from ydrometer.document.supply import Battery, BenchSupply, Panel
 from ydrometer.parts import bulk
 from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.questions.aids import AIDS, Aid
@@ -114,13 +115,14 @@ class RatedKind:
 
 
 def _ratings() -> dict[str, list[LabelledField]]:
-    shaft, fuse = labelled_fields(SourceShaft, "shaft."), labelled_fields(Fuse, "fuse.")
     return {
-        "motor": [*labelled_fields(Motor), *labelled_fields(Thermal, "thermal."), *shaft],
-        "engine": shaft,
+        "motor": labelled_fields(Motor),
+        "engine": labelled_fields(Engine),
         "controller": labelled_fields(Controller),
-        "battery": [*labelled_fields(Battery), *fuse],
-        "bench": fuse,
+        "wire": labelled_fields(Branch),
+        "battery": labelled_fields(Battery),
+        "panel": labelled_fields(Panel),
+        "bench": labelled_fields(BenchSupply),
     }
 
 

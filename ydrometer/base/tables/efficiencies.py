@@ -5,7 +5,7 @@ Design, chapter 13 (gears, worms) and chapter 17 (belts, chains); docs/model.md 
 """
 
 EXTERNAL_MESH = 0.97
-INTERNAL_MESH = 0.95
+INTERNAL_MESH = 0.98
 BEVEL_MESH = 0.95
 PLANETARY_STEP = 0.95
 SYNCHRONOUS_BELT = 0.96

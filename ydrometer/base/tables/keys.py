@@ -9,30 +9,31 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Key:
-    """A section: the widest shaft it is for, its width and height, and how deep its way in the hub is; all m."""
+    """A section: the widest shaft that it is for, its width, its height, its depth in hub and shaft; all m."""
 
     shaft: float
     width: float
     height: float
     in_hub: float
+    in_shaft: float
 
 
 _MM = (
-    (8, 2, 2, 1.0),
-    (10, 3, 3, 1.4),
-    (12, 4, 4, 1.8),
-    (17, 5, 5, 2.3),
-    (22, 6, 6, 2.8),
-    (30, 8, 7, 3.3),
-    (38, 10, 8, 3.3),
-    (44, 12, 8, 3.3),
-    (50, 14, 9, 3.8),
-    (58, 16, 10, 4.3),
-    (65, 18, 11, 4.4),
-    (75, 20, 12, 4.9),
-    (85, 22, 14, 5.4),
-    (95, 25, 14, 5.4),
-    (110, 28, 16, 6.4),
+    (8, 2, 2, 1.0, 1.2),
+    (10, 3, 3, 1.4, 1.8),
+    (12, 4, 4, 1.8, 2.5),
+    (17, 5, 5, 2.3, 3.0),
+    (22, 6, 6, 2.8, 3.5),
+    (30, 8, 7, 3.3, 4.0),
+    (38, 10, 8, 3.3, 5.0),
+    (44, 12, 8, 3.3, 5.0),
+    (50, 14, 9, 3.8, 5.5),
+    (58, 16, 10, 4.3, 6.0),
+    (65, 18, 11, 4.4, 7.0),
+    (75, 20, 12, 4.9, 7.5),
+    (85, 22, 14, 5.4, 9.0),
+    (95, 25, 14, 5.4, 9.0),
+    (110, 28, 16, 6.4, 10.0),
 )
 KEYS = tuple(Key(*(1e-3 * size for size in row)) for row in _MM)
 LEAST_SHAFT = 6e-3

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from math import inf
 from typing import Literal
 
 import numpy as np
@@ -26,34 +27,54 @@ USUAL_SERVICE: Service = "light"
 
 @dataclass(frozen=True, slots=True)
 class Material:
-    """What a material stands: allowed stress at a tooth's root, yield strength, Pa, and where it softens, K.
+    """What a material stands.
 
     Attributes:
-        tooth, yields. softens: None of metals.
+        tooth: allowed stress at a tooth's root, Pa. yields: yield strength, Pa. softens: K, None of metals. tensile:
+        strength, Pa, None where it differs too much from piece to piece. endures: fatigue limit of a polished specimen
+        as a share of that. endures_at_most: Pa that the limit does not pass. elasticity: Young's modulus, Pa.
+        poisson: ratio. contact: pressure that lubricated tooth flanks stand a million times, Pa.
     """
 
     tooth: float
     yields: float
     softens: float | None
+    tensile: float | None
+    endures: float
+    endures_at_most: float
+    elasticity: float
+    poisson: float
+    contact: float
 
 
 _MATERIALS = (
-    # name             tooth MPa  yield MPa  softens °C
-    ("hardened steel", 240.0,     600.0,     None),
-    ("steel",          140.0,     235.0,     None),
-    ("cast iron",       55.0,     130.0,     None),
-    ("brass",           60.0,     150.0,     None),
-    ("aluminium",       80.0,     160.0,     None),
-    ("nylon",           40.0,      45.0,     75.0),
-    ("acetal",          40.0,      60.0,     100.0),
-    ("printed PLA",     18.0,      35.0,     55.0),
-    ("printed PETG",    18.0,      35.0,     72.0),
-    ("printed ABS",     15.0,      28.0,     95.0),
-    ("printed nylon",   20.0,      30.0,     70.0),
+    # name            tooth  yield  softens  tensile  Se'/Sut  at most  E     ν     contact
+    #                 MPa    MPa    °C       MPa               MPa      GPa         MPa
+    ("hardened steel", 240.0, 600.0, None,   900.0,   0.5,     700.0,   210.0, 0.30, 1200.0),
+    ("steel",          140.0, 235.0, None,   400.0,   0.5,     700.0,   210.0, 0.30, 500.0),
+    ("cast iron",       55.0, 130.0, None,   200.0,   0.4,     inf,     105.0, 0.26, 350.0),
+    ("brass",           60.0, 150.0, None,   350.0,   0.35,    inf,     100.0, 0.34, 250.0),
+    ("aluminium",       80.0, 160.0, None,   300.0,   0.4,     130.0,   70.0,  0.33, 220.0),
+    ("nylon",           40.0, 45.0,  75.0,   None,    0.2,     inf,     2.0,   0.40, 45.0),
+    ("acetal",          40.0, 60.0,  100.0,  None,    0.2,     inf,     2.8,   0.35, 50.0),
+    ("printed PLA",     18.0, 35.0,  55.0,   None,    0.2,     inf,     2.0,   0.35, 20.0),
+    ("printed PETG",    18.0, 35.0,  72.0,   None,    0.2,     inf,     2.0,   0.35, 20.0),
+    ("printed ABS",     15.0, 28.0,  95.0,   None,    0.2,     inf,     2.0,   0.35, 20.0),
+    ("printed nylon",   20.0, 30.0,  70.0,   None,    0.2,     inf,     2.0,   0.35, 20.0),
 )  # fmt: skip
 MATERIALS = {
-    name: Material(1e6 * tooth, 1e6 * yields, None if softens is None else softens + ZERO_CELSIUS)
-    for name, tooth, yields, softens in _MATERIALS
+    name: Material(
+        1e6 * tooth,
+        1e6 * yields,
+        None if softens is None else softens + ZERO_CELSIUS,
+        None if tensile is None else 1e6 * tensile,
+        endures,
+        1e6 * most,
+        1e9 * elasticity,
+        poisson,
+        1e6 * contact,
+    )
+    for name, tooth, yields, softens, tensile, endures, most, elasticity, poisson, contact in _MATERIALS
 }
 """Usual values of machine design texts and of makers' data sheets; those of printed parts across the layers."""
 MATERIAL_NAMES = tuple(MATERIALS)
@@ -86,9 +107,17 @@ _BELTS = {
     "curved": {2.0: 4.0, 3.0: 8.0, 5.0: 16.0, 8.0: 28.0, 14.0: 60.0},
     "trapezoidal": {2.032: 2.0, 2.5: 3.0, 5.0: 9.0, 5.08: 5.3, 9.525: 9.6, 10.0: 20.0, 12.7: 27.0},
 }
-"""Allowed force per width at full mesh, N/mm, by pitch, mm (ISO 5295, Synchronous belts: Calculation of power rating
-and drive centre distance; the low end of makers' data)."""
+"""Allowed force per width at full mesh of belts of usual width, N/mm, by pitch, mm (ISO 5295, Synchronous belts:
+Calculation of power rating and drive centre distance; the low end of makers' data)."""
 BELT_PROFILES = tuple(_BELTS)
+_BASE_WIDTHS = {
+    "curved": {2.0: 6.0, 3.0: 6.0, 5.0: 9.0, 8.0: 20.0, 14.0: 40.0},
+    "trapezoidal": {2.032: 6.4, 5.08: 9.5, 9.525: 25.4, 12.7: 76.2},
+}
+"""Widths, mm, for which those forces hold; of the others, of metric trapezoidal teeth (DIN 7721), they hold for all."""
+WIDTH_POWER = 0.14
+"""Power of the width, over that one, with which the force per width grows: wide belts lose less at their edges (ISO
+5295, width factor of power 1.14)."""
 _CHAINS = {6.35: 3.5, 8.0: 4.4, 9.525: 7.9, 12.7: 13.8, 15.875: 21.8, 19.05: 28.9}
 """Breaking load, kN, by pitch, mm (ISO 606, Short-pitch transmission precision roller and bush chains)."""
 NARROW_PITCH, NARROW_BREAKS = 12.7e-3, 6.7e3
@@ -101,16 +130,31 @@ def _at_pitch(table: dict[float, float], pitch: float) -> float | None:
     return next((value for mm, value in table.items() if math.isclose(1e3 * pitch, mm, rel_tol=SAME_PITCH)), None)
 
 
-def belt_force_per_width(pitch: float, profile: str | None) -> float | None:
-    """What a toothed belt is allowed to pull at full mesh, N/m; None of a pitch that is not known.
+@dataclass(frozen=True, slots=True)
+class BeltForce:
+    """What a toothed belt is allowed to pull at full mesh, N/m, at its base width, m; None where it holds for all."""
+
+    per_width: float
+    base_width: float | None
+
+
+def belt_force(pitch: float, profile: str | None) -> BeltForce | None:
+    """The allowed force per width of a toothed belt; None of a pitch that is not known.
 
     Args:
         pitch: m.
         profile: curved or trapezoidal; without one the lower value of its pitch holds.
     """
-    tables = [_BELTS[profile]] if profile else list(_BELTS.values())
-    forces = [value for table in tables if (value := _at_pitch(table, pitch)) is not None]
-    return 1e3 * min(forces) if forces else None
+    known = [
+        (value, name)
+        for name in ([profile] if profile else _BELTS)
+        if (value := _at_pitch(_BELTS[name], pitch)) is not None
+    ]
+    if not known:
+        return None
+    value, name = min(known)
+    base = _at_pitch(_BASE_WIDTHS[name], pitch)
+    return BeltForce(1e3 * value, None if base is None else 1e-3 * base)
 
 
 def chain_breaks(pitch: float) -> float | None:
@@ -119,8 +163,27 @@ def chain_breaks(pitch: float) -> float | None:
     return None if force is None else 1e3 * force
 
 
+_CHAIN_SPEEDS = {6.35: 5000.0, 8.0: 4500.0, 9.525: 4000.0, 12.7: 3000.0, 15.875: 2200.0, 19.05: 1800.0}
+"""rpm that a sprocket of 17 teeth may turn with a lubricated chain, by pitch, mm (ISO 10823, Guidelines for the
+selection of roller chain drives)."""
+SPEED_TEETH = 17
+
+
+def chain_speed(pitch: float) -> float | None:
+    """How fast a sprocket of 17 teeth may turn, rad/s; None of a pitch, m, that is not known."""
+    rpm = _at_pitch(_CHAIN_SPEEDS, pitch)
+    return None if rpm is None else rpm * math.pi / 30.0
+
+
 V_FRICTION = {"cast iron": 0.35, "pressed steel": 0.30, "aluminium": 0.30, "plastic": 0.27}
-"""Design values of the friction of a V-belt on its pulleys; at the point of slip a clean belt has more."""
+"""Friction of a clean V-belt on its pulleys at the point of slip."""
+V_DESIGN = 0.512
+"""What makers size V-belts by in place of friction over the sine of half the groove's angle: five to one around half a
+turn (Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Flexible mechanical elements, V-belts)."""
+V_SURFACE = {"cast iron": 1.0, "pressed steel": 0.9, "aluminium": 0.9, "plastic": 0.8}
+"""Share of that which is left by what the pulleys are made of."""
+V_GROOVES = (34.0, 38.0)
+"""Degrees between which grooves are made that a V-belt fits."""
 SURFACES = tuple(V_FRICTION)
 WET = 0.6
 """What is left of friction on wet pulleys."""

@@ -13,9 +13,10 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.base.tables.strengths import BELT_PROFILES, belt_force_per_width
+from ydrometer.base.tables.strengths import BELT_PROFILES, WIDTH_POWER, BeltForce, belt_force
 from ydrometer.document.stages import belt_build, bring, fields, forms, wheeled
 from ydrometer.document.stages.assembly import Hands, Job
+from ydrometer.document.stages.hubs import Hub
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.strain import FORCE, Passing, Strain
 from ydrometer.geometry import loops
@@ -32,6 +33,8 @@ TIGHTEN = 0.002
 """Share of its length by which the way around has to be longer to tighten a belt (makers' manuals)."""
 STRAIGHT = 0.0044
 """How far off the straight edge a pulley may be: a quarter of a degree (makers' manuals)."""
+MAY_LEAN = math.radians(0.25)
+"""How far one of its shafts may lean before the belt climbs its flange (makers' manuals)."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -56,6 +59,7 @@ class Belt(wheeled.Toothed):
         straight=STRAIGHT,
         check="At mid-span finger and thumb can just turn it by a quarter turn.",
     )
+    may_lean: ClassVar[float] = MAY_LEAN
     brings: ClassVar[tuple[bring.Bring, ...]] = bring.BELTS
     start: ClassVar[dict[str, object]] = {"driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm", "belt_teeth": 84}
 
@@ -68,6 +72,8 @@ class Belt(wheeled.Toothed):
     allowed_force_per_width: float | None = strength(
         "Allowed force per width", reading.quantity("force per width", above=0.0, default=None)
     )
+    driver_hub: Hub | None = fields.hub("driver")
+    driven_hub: Hub | None = fields.hub("driven")
     efficiency: float | None = fields.efficiency()
 
     @property
@@ -100,10 +106,11 @@ class Belt(wheeled.Toothed):
         if check != "belt_force" or not self.pitch or self.allowed_force_per_width:
             return
         for profile in (self.profile,) if self.profile else BELT_PROFILES:
-            allowed = belt_force_per_width(self.pitch, profile)
+            allowed = belt_force(self.pitch, profile)
             if allowed is not None:
                 of = f"{profile} belts of {1e3 * self.pitch:.4g} mm pitch"
-                yield "allowed_force_per_width", f"{1e-3 * allowed:.3g} N/mm", of
+                of += f", {1e3 * allowed.base_width:.3g} mm wide" if allowed.base_width else ""
+                yield "allowed_force_per_width", f"{1e-3 * allowed.per_width:.3g} N/mm", of
 
     def jobs(self, hands: Hands) -> Iterator[Job]:
         """Walked on, in line, tensioned."""
@@ -121,30 +128,35 @@ class Belt(wheeled.Toothed):
         loop = passing.loop
         r = self._rim(passing)
         assumed = [loop.assumed] if loop.assumed else []
-        allowed = self.allowed_force_per_width
-        if allowed is None and self.pitch is not None:
-            allowed = belt_force_per_width(self.pitch, self.profile)
+        given = self.allowed_force_per_width
+        usual = belt_force(self.pitch, self.profile) if given is None and self.pitch is not None else None
+        if given is None and self.pitch is not None:
             assumed.append(f"allowed force per width of a {self.profile or 'toothed'} belt of this pitch")
         if self.pitch is not None:
             passing.applied(r)
             r.step("F", "pull with the application factor", "K_A*F_t + c", "force")
         needs = [key for key in ("pitch", "width") if getattr(self, key) is None]
-        needs += [] if allowed else ["allowed_force_per_width"]
-        if allowed and self.width and loop.wraps:
-            note = "" if self.allowed_force_per_width else f"{self.profile or 'toothed'} belt of this pitch"
-            r.put(
-                "f_w",
-                "allowed force per width",
-                allowed,
-                "force per width",
-                "allowed_force_per_width",
-                origin="assumed",
-                note=note,
-            )
+        needs += [] if given or usual else ["allowed_force_per_width"]
+        if (given or usual) and self.width and loop.wraps:
             r.put("b_w", "width", self.width, "length", "width")
+            self._per_width(r, usual)
             self._mesh_factor(r, loop.wraps)
             r.step("F_ok", "what its width carries", "f_w*b_w*k_m", "force")
         return Strain("belt_force", FORCE, r, "F", "F_ok", "", tuple(assumed), tuple(needs))
+
+    def _per_width(self, r: Reckoning, usual: BeltForce | None) -> None:
+        """Put in what a millimetre of its width is allowed: a maker's figure, else that of a table by its width."""
+        words, key = "allowed force per width", "allowed_force_per_width"
+        if usual is None:
+            r.put("f_w", words, self.allowed_force_per_width or 0.0, "force per width", key)
+            return
+        note = f"{self.profile or 'toothed'} belt of this pitch"
+        if usual.base_width is None:
+            r.put("f_w", words, usual.per_width, "force per width", key, origin="assumed", note=note)
+            return
+        r.put("f_0", f"{words} of a usual one", usual.per_width, "force per width", key, origin="assumed", note=note)
+        r.put("b_0", "width of that one", usual.base_width, "length", origin="constant")
+        r.step("f_w", f"{words} of this one", f"f_0*(b_w/b_0)**{WIDTH_POWER}", "force per width")
 
     def _rim(self, passing: Passing) -> Reckoning:
         """The force at the rim of the driver, and what the belt's own mass takes."""

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import ClassVar
 
+from ydrometer.base.reckoning import Reckoning
 from ydrometer.document.stages import bring
 from ydrometer.document.stages.stage import Stage
-from ydrometer.document.stages.strain import TORQUE, Passing, Strain
+from ydrometer.document.stages.strain import TORQUE, Passing, SpeedLimit, Strain
 
 
 class Box(Stage):
@@ -26,3 +27,10 @@ class Box(Stage):
             r.put("T_ok", "torque that it is rated for", self.torque_rating, "torque", "torque_rating")
         needs = () if self.torque_rating else ("torque_rating",)
         yield Strain("box_torque", TORQUE, r, "T_K", "T_ok", needs=needs)
+
+    def speed_limits(self) -> Iterator[SpeedLimit]:
+        """Of its input."""
+        r = Reckoning()
+        if self.max_speed:
+            r.put("w_ok", "how fast it may be turned", self.max_speed, "angular speed", "max_speed")
+        yield SpeedLimit("box_speed", "driver", r, needs=() if self.max_speed else ("max_speed",))

@@ -13,11 +13,19 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.base.tables.strengths import NARROW_BREAKS, NARROW_PITCH, SAME_PITCH, chain_breaks
+from ydrometer.base.tables.strengths import (
+    NARROW_BREAKS,
+    NARROW_PITCH,
+    SAME_PITCH,
+    SPEED_TEETH,
+    chain_breaks,
+    chain_speed,
+)
 from ydrometer.document.stages import bring, chain_build, fields, forms, wheeled
 from ydrometer.document.stages.assembly import Hands, Job
+from ydrometer.document.stages.hubs import Hub
 from ydrometer.document.stages.plane import Loop
-from ydrometer.document.stages.strain import FORCE, Passing, Strain
+from ydrometer.document.stages.strain import FORCE, Passing, SpeedLimit, Strain
 
 CHAIN_SAFETY = 5.0
 """How many times what it pulls a chain has to stand before it breaks."""
@@ -32,6 +40,10 @@ WEAR = 0.01
 replaced)."""
 STRAIGHT = 0.0022
 """How far off the straight edge a sprocket may be: an eighth of a degree (makers' manuals)."""
+
+
+MAY_LEAN = math.radians(0.5)
+"""How far one of its shafts may lean before its plates wear on the teeth (makers' manuals)."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -59,6 +71,7 @@ class Chain(wheeled.Toothed):
         straight=STRAIGHT,
         check="Turn it by hand and look where it is tightest: it hangs through by that much there.",
     )
+    may_lean: ClassVar[float] = MAY_LEAN
     brings: ClassVar[tuple[bring.Bring, ...]] = bring.CHAINS
     start: ClassVar[dict[str, object]] = {"driver_teeth": 11, "driven_teeth": 22, "pitch": "6.35 mm", "links": 60}
 
@@ -67,7 +80,12 @@ class Chain(wheeled.Toothed):
     pitch: float | None = fields.pitch()
     links: int | None = labelled("Links of the chain", reading.whole(10, 5000, default=None))
     width: float | None = fields.width()
+    max_speed: float | None = strength(
+        "Fastest speed of its smaller sprocket", reading.quantity("angular speed", above=0.0, default=None)
+    )
     breaking_load: float | None = strength("Breaking load", reading.quantity("force", above=0.0, default=None))
+    driver_hub: Hub | None = fields.hub("driver")
+    driven_hub: Hub | None = fields.hub("driven")
     efficiency: float | None = fields.efficiency()
 
     @property
@@ -110,6 +128,23 @@ class Chain(wheeled.Toothed):
         r.put("z_ok", "teeth on which a chain runs well, at least", LEAST_SPROCKET, "ratio", origin="constant")
         r.put("z_s", f"teeth of the {small.name} sprocket", float(small.measure), "ratio", small.key)
         yield Strain("chain_teeth", "", r, "z_ok", "z_s", small.name)
+
+    def speed_limits(self) -> Iterator[SpeedLimit]:
+        """Of its smaller sprocket, where links and rollers strike the teeth: as its maker says, else that of one of 17
+        teeth times √(z/17) (ISO 10823, Guidelines for the selection of roller chain drives).
+        """
+        small = min(self.members, key=lambda member: member.measure)
+        r, usual = Reckoning(), None if self.pitch is None else chain_speed(self.pitch)
+        if self.max_speed:
+            r.put("w_ok", "how fast the smaller sprocket may turn", self.max_speed, "angular speed", "max_speed")
+        elif usual:
+            words = f"how fast a sprocket of {SPEED_TEETH} teeth may turn"
+            r.put("w_17", words, usual, "angular speed", origin="assumed", note="chain of this pitch")
+            r.put("z_s", f"teeth of the {small.name} sprocket", float(small.measure), "ratio", small.key)
+            r.step("w_ok", "how fast the smaller sprocket may turn", f"w_17*sqrt(z_s/{SPEED_TEETH})", "angular speed")
+        assumed = ("speed of a chain of this pitch",) if usual and not self.max_speed else ()
+        needs = () if self.max_speed or usual else ("pitch",) if self.pitch is None else ("max_speed",)
+        yield SpeedLimit("chain_speed", small.name, r, small.name, assumed, needs)
 
     def _rim(self, passing: Passing, pitch: float) -> Reckoning:
         """The force at the rim of the driver, and what the chain's own mass takes."""

@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from ydrometer.base import reading
-from ydrometer.base.labels import labelled, strength
+from ydrometer.base.labels import labelled, parts, strength
 from ydrometer.base.tables.strengths import MATERIAL_NAMES
 from ydrometer.document.stages.forms import LEAST_TEETH, MOST_DIAMETER, MOST_TEETH
+from ydrometer.document.stages.hubs import Hub
 
 
 def teeth() -> Any:
@@ -56,11 +57,20 @@ def max_speed() -> Any:
     return strength("Fastest speed of its input", reading.quantity("angular speed", above=0.0, default=None))
 
 
+def hub(end: str) -> Any:
+    """A field that says how a wheel is held on its shaft.
+
+    Args:
+        end: driver or driven.
+    """
+    return parts(f"{end.capitalize()}", reading.nested(Hub, default=None), Hub)
+
+
 def material(label: str) -> Any:
     """A field holding one of the materials of which it is known what they stand."""
     return strength(label, reading.choice(MATERIAL_NAMES, default=None))
 
 
 def allowed_stress(label: str) -> Any:
-    """A field holding the stress that teeth stand at their roots; it goes before that of a material."""
+    """A field holding a stress that teeth stand; it goes before that of a material."""
     return strength(label, reading.quantity("stress", above=0.0, default=None))

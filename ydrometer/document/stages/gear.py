@@ -8,13 +8,16 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar, Self
 
+import numpy as np
+
 from ydrometer.base import reading
-from ydrometer.base.labels import labelled
-from ydrometer.base.reckoning import Reckoning
+from ydrometer.base.labels import labelled, strength
+from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import LEAST_LEWIS, MATERIALS, USUAL_MATERIAL, lewis_form
-from ydrometer.document.stages import bring, fields, forms, gear_build, wheeled
+from ydrometer.document.stages import bring, fields, forms, gear_build, gear_contact, wheeled
 from ydrometer.document.stages.assembly import Hands, Job
+from ydrometer.document.stages.hubs import Hub
 from ydrometer.document.stages.plane import Mesh
 from ydrometer.document.stages.stage import Member, Reversal
 from ydrometer.document.stages.strain import STRESS, Passing, Strain
@@ -25,6 +28,8 @@ BARTH = 6.1
 """m/s of Barth's factor for cut teeth."""
 REVERSED = 0.7
 """Share of its strength that a tooth has left which is bent both ways."""
+MAY_LEAN = math.radians(0.2)
+"""How far one of its shafts may lean before its teeth bear on one end alone (makers' manuals)."""
 IDLER = 20
 """Teeth of an idler that is offered."""
 
@@ -46,6 +51,7 @@ class Gear(wheeled.Toothed):
         "A strip of paper of that thickness runs through the mesh and comes out creased, not cut."
     )
     brings: ClassVar[tuple[bring.Bring, ...]] = bring.GEARS
+    may_lean: ClassVar[float] = MAY_LEAN
     start: ClassVar[dict[str, object]] = {"driver_teeth": 16, "driven_teeth": 48, "module": "1 mm"}
 
     driver_teeth: int = fields.teeth()
@@ -59,6 +65,11 @@ class Gear(wheeled.Toothed):
     driven_material: str | None = fields.material("Material of the driven gear")
     driver_allowed_stress: float | None = fields.allowed_stress("Stress that the driver's teeth stand")
     driven_allowed_stress: float | None = fields.allowed_stress("Stress that the driven teeth stand")
+    driver_allowed_contact: float | None = fields.allowed_stress("Pressure that the driver's flanks stand")
+    driven_allowed_contact: float | None = fields.allowed_stress("Pressure that the driven flanks stand")
+    dry: bool = strength("Runs dry", reading.flag())
+    driver_hub: Hub | None = fields.hub("driver")
+    driven_hub: Hub | None = fields.hub("driven")
     internal: bool = labelled("Internal: the driven gear is a ring", reading.flag())
     efficiency: float | None = fields.efficiency()
 
@@ -126,7 +137,22 @@ class Gear(wheeled.Toothed):
             return "An idler changes nothing but turning sense and distance, and costs one mesh."
         return wheeled.hunting_remark(self.driver_teeth, self.driven_teeth)
 
+    def hub(self, end: str) -> Hub | None:
+        """Of the material of its wheel, where it says no other."""
+        hub = super(Gear, self).hub(end)
+        return hub and dataclasses.replace(hub, material=hub.material or getattr(self, f"{end}_material"))
+
     def strains(self, passing: Passing) -> Iterator[Strain]:
+        """Bending of its teeth at the root, and pressure between their flanks."""
+        yield from self._bending(passing)
+        yield from gear_contact.pitting(self, passing, self.running(passing))
+
+    def pull(self, passing: Passing) -> Floats | None:
+        """The whole force between the teeth of its driver and what that meshes with: Ft/cos α."""
+        force = self.running(passing).known.get("F_t")
+        return None if force is None else np.asarray(force / math.cos(self.pressure_angle))
+
+    def _bending(self, passing: Passing) -> Iterator[Strain]:
         """Bending at the root of each tooth but those of a ring, by Lewis with Barth's factor: σ = KA·Ft·Kv/(b·m·Y),
         Kv = (6.1 + v)/6.1 (Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Spur and helical
         gears: AGMA stress equations, Lewis bending equation and dynamic effects for cut or milled profiles).
@@ -151,8 +177,8 @@ class Gear(wheeled.Toothed):
                 remarks + (few if member.measure < LEAST_LEWIS else ()),
             )
 
-    def _bent(self, passing: Passing, member: Member) -> Reckoning:
-        """The stress at the root of a tooth, as far as sizes are known."""
+    def running(self, passing: Passing) -> Reckoning:
+        """The force at the teeth with both its factors, F_t, K_A and K_B, as far as sizes are known."""
         r = passing.driver()
         passing.applied(r)
         if self.tooth_size is None:
@@ -167,7 +193,12 @@ class Gear(wheeled.Toothed):
         r.step("F_t", "force at the teeth", "T_d/r_d", "force")
         r.put("v_B", "speed of Barth's factor", BARTH, "speed", origin="constant")
         r.step("K_B", "Barth's factor for teeth that run", "(v_B + w_d*r_d)/v_B", "ratio")
-        if self.width is None:
+        return r
+
+    def _bent(self, passing: Passing, member: Member) -> Reckoning:
+        """The stress at the root of a tooth, as far as sizes are known."""
+        r = self.running(passing)
+        if self.width is None or self.tooth_size is None:
             return r
         r.put("b_w", "width", self.width, "length", "width")
         r.put("Y", f"form factor of {member.measure} teeth", lewis_form(member.measure), "ratio", origin="constant")

@@ -10,7 +10,7 @@ from typing import Any, ClassVar
 from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import fields, multi_speed_box_build, multi_speed_box_inside, stage
+from ydrometer.document.stages import fields, multi_speed_box_build, multi_speed_box_inside, started
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.inside import Inside
@@ -70,7 +70,7 @@ class MultiSpeedBox(Box):
     def typed_ratio(cls, ratio: float) -> Any:
         """The usual gears, the lowest of this ratio and the others in proportion."""
         usual = cls.start["ratios"]
-        return [stage.short_ratio(ratio * gear / usual[0]) for gear in usual]
+        return [started.short_ratio(ratio * gear / usual[0]) for gear in usual]
 
     def inside(self, height: float) -> Inside:
         """A pair of wheels for each gear, all at one centre distance."""

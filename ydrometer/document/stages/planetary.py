@@ -13,7 +13,7 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.document.stages import bring, fields, planetary_build, planetary_inside, stage
+from ydrometer.document.stages import bring, fields, planetary_build, planetary_inside, stage, started
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.box import Box
 from ydrometer.document.stages.inside import Inside
@@ -64,7 +64,7 @@ class Planetary(Box):
     @classmethod
     def typed_ratio(cls, ratio: float) -> Any:
         """One step of that reduction."""
-        return [stage.short_ratio(min(ratio, MOST_OF_A_STEP))]
+        return [started.short_ratio(min(ratio, MOST_OF_A_STEP))]
 
     def inside(self, height: float) -> Inside:
         """Sun, planets and ring of each step."""

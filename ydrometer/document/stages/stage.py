@@ -13,14 +13,15 @@ from fractions import Fraction
 from typing import Any, ClassVar, NamedTuple, Self
 
 from ydrometer.base.reckoning import Floats
-from ydrometer.document.stages import box_build
+from ydrometer.document.stages import box_build, started
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.bring import Bring
-from ydrometer.document.stages.forms import Form, read_typed
+from ydrometer.document.stages.forms import Form
+from ydrometer.document.stages.hubs import Hub
 from ydrometer.document.stages.inside import Inside, closed
 from ydrometer.document.stages.plane import InPlane, Loop
 from ydrometer.document.stages.steps import Given, Step
-from ydrometer.document.stages.strain import Passing, Strain
+from ydrometer.document.stages.strain import Passing, SpeedLimit, Strain
 
 
 class Member(NamedTuple):
@@ -73,7 +74,7 @@ class Stage(ABC):
     | parts of a bin | `whole_part`, `ratio_head`, `brings` |
     | its picture | `inside`, of one without wheels |
     | words | `sizes_words`, `remark`, `cautions` with `minds_torque`, `working` |
-    | Loads | `strains`, `pull`, `offers`, `rearranged` |
+    | Loads | `strains`, `speed_limits`, `pull`, `may_lean`, `hub`, `offers`, `rearranged` |
     | Build | `jobs`, `motor_last` |
     | reading | `faults`, for what only shows in combination |
 
@@ -89,6 +90,7 @@ class Stage(ABC):
         brings: what parts of a bin say of it besides.
         several_speeds: whether it has several ratios, changed while driving.
         minds_torque: whether `cautions` has something to say about torque.
+        may_lean: how far the shaft of a motor before it may lean, rad; None where it does not draw on that shaft.
         motor_last: whether the screws of a motor before it are tightened last, when all behind it is tight.
     """
 
@@ -108,6 +110,7 @@ class Stage(ABC):
     several_speeds: ClassVar[bool] = False
     minds_torque: ClassVar[bool] = False
     motor_last: ClassVar[bool] = False
+    may_lean: ClassVar[float | None] = None
     brings: ClassVar[tuple[Bring, ...]] = ()
 
     efficiency: float | None
@@ -247,6 +250,10 @@ class Stage(ABC):
         """
         return iter(())
 
+    def speed_limits(self) -> Iterator[SpeedLimit]:
+        """How fast its parts may turn; nothing of a kind of which nobody asks it."""
+        return iter(())
+
     def pull(self, passing: Passing) -> Floats | None:
         """Force with which its loop draws its two shafts together, N, (m,); None where none does.
 
@@ -254,6 +261,14 @@ class Stage(ABC):
             passing: what goes through it, the geometry of its loop known.
         """
         return None
+
+    def hub(self, end: str) -> Hub | None:
+        """How its driver or driven wheel is held on its shaft; None where nobody says it.
+
+        Args:
+            end: driver or driven.
+        """
+        return getattr(self, f"{end}_hub", None)
 
     def offers(self, check: str) -> Iterator[tuple[str, str, str]]:
         """Usual values for what a check of it wants or has assumed: key, value as typed, and what it is usual of.
@@ -318,7 +333,7 @@ class Stage(ABC):
         """
         stage = {"kind": cls.kind, **copy.deepcopy(dict(cls.start))}
         if cls.form is not None:
-            return stage | _driven_for(cls.form, stage, ratio)
+            return stage | started.driven_for(cls.form, stage, ratio)
         return stage | ({cls.ratio_key: cls.typed_ratio(ratio)} if cls.ratio_key else {})
 
     @classmethod
@@ -328,7 +343,7 @@ class Stage(ABC):
         Args:
             ratio: driver turns per driven turn, above 0.
         """
-        return short_ratio(ratio)
+        return started.short_ratio(ratio)
 
     def with_ratio(self, ratio: float) -> Self | None:
         """The stage with another ratio; None of one whose ratio is not free, as with teeth.
@@ -366,25 +381,6 @@ class Stage(ABC):
     def _with(self, member: Member, measure: float) -> Self:
         stage: Self = dataclasses.replace(self, **{member.key: measure})  # type: ignore[type-var]  # kinds are dataclasses
         return stage
-
-
-def _driven_for(form: Form, start: Mapping[str, Any], ratio: float) -> dict[str, Any]:
-    """The driven wheel that makes a ratio with the driver of a usual stage, as typed."""
-    driver, key = start[f"driver_{form.measure}"], f"driven_{form.measure}"
-    if form.toothed:
-        return {key: int(min(max(form.least, round(driver * ratio)), form.most))}
-    size = min(max(form.least, (read_typed(driver, "length") or 0.0) * ratio), form.most)
-    return {key: f"{1e3 * size:.4g} mm"}
-
-
-def short_ratio(ratio: float) -> float | int:
-    """A ratio as it is typed: in six digits, a whole number where it is one.
-
-    Args:
-        ratio: driver turns per driven turn.
-    """
-    short = float(f"{ratio:.6g}")
-    return int(short) if short.is_integer() else short
 
 
 def stage_efficiency(stage: Stage) -> float:

@@ -90,6 +90,24 @@ class Passing:
 
 
 @dataclass(frozen=True, slots=True)
+class SpeedLimit:
+    """How fast a part of a stage may turn.
+
+    Attributes:
+        check: its name. end: driver or driven, whose shaft it turns with. of: how the limit comes about, at its symbol
+        w_ok; where that is not there nobody knows it. member: the wheel; empty where it is the whole stage. assumed,
+        needs: as of a `Strain`.
+    """
+
+    check: str
+    end: str
+    of: Reckoning
+    member: str = ""
+    assumed: tuple[str, ...] = ()
+    needs: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class Strain:
     """A demand on one part, and what that stands.
 

@@ -13,9 +13,10 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.base.tables.strengths import SURFACES, V_FRICTION, WET
+from ydrometer.base.tables.strengths import SURFACES, V_DESIGN, V_GROOVES, V_SURFACE, WET
 from ydrometer.document.stages import fields, forms, v_belt_build, wheeled
 from ydrometer.document.stages.assembly import Hands, Job
+from ydrometer.document.stages.hubs import Hub
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.stages.stage import Reversal
 from ydrometer.document.stages.strain import FORCE, Passing, Strain
@@ -26,10 +27,14 @@ Mechanical Engineering Design, chapter Flexible Mechanical Elements)."""
 PUT_ON, TIGHTEN = 0.015, 0.03
 """Changes of the way around to put a V-belt on and to tighten it, as shares of its length (DIN 2218, Endless V-belts:
 Calculation of drives)."""
+_OFF_GROOVE = "sin(min(max(g_a/2, {0!r}), {1!r}))/sin(g_a/2)"
+"""A groove wider than is made for it wedges a belt less, a narrower one more."""
 USUAL_SURFACE = "pressed steel"
 USUAL_GROOVE = math.radians(38.0)
 STRAIGHT = 0.0087
 """How far off the straight edge a V-pulley may be: half a degree (makers' manuals)."""
+MAY_LEAN = math.radians(0.5)
+"""How far one of its shafts may lean (makers' manuals)."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -52,6 +57,7 @@ class VBelt(wheeled.Slipping):
         straight=STRAIGHT,
         check="At mid-span finger and thumb can just turn it by a quarter turn.",
     )
+    may_lean: ClassVar[float] = MAY_LEAN
     start: ClassVar[dict[str, object]] = {"driver_pitch_diameter": "60 mm", "driven_pitch_diameter": "150 mm"}
 
     driver_pitch_diameter: float = fields.diameter("Driver, running diameter")
@@ -62,6 +68,8 @@ class VBelt(wheeled.Slipping):
         "Angle of the groove", reading.quantity("angle", above=0.0, at_most=0.5 * math.pi, default=None)
     )
     crossed: bool = labelled("Crossed", reading.flag())
+    driver_hub: Hub | None = fields.hub("driver")
+    driven_hub: Hub | None = fields.hub("driven")
     efficiency: float | None = fields.efficiency()
 
     @property
@@ -105,7 +113,7 @@ class VBelt(wheeled.Slipping):
         shown = {"needs_tension": "F_n"} if "F_n" in r.known else {}
         if loop.tension is not None and shown:
             r.put("F_i", "tension at rest", loop.tension, "force", f"{loop.path}.tension")
-            r.step("F_ok", "what it holds before it slips", "2*(F_i - c)*k_s", "force")
+            r.step("F_ok", "what it holds before it slips", "2*(F_i - c)*k_p", "force")
         yield Strain("v_belt_slip", FORCE, r, "F_t", "F_ok", "", tuple(assumed), needs, (), shown)
 
     def pull(self, passing: Passing) -> Floats | None:
@@ -128,7 +136,9 @@ class VBelt(wheeled.Slipping):
         if passing.loop.wraps is None:
             return r
         surface = self.surface or USUAL_SURFACE
-        r.put("mu_s", "friction", V_FRICTION[surface], "ratio", origin="assumed", note=f"belt on {surface}")
+        r.put("mu_e", "friction over the wedge, for design", V_DESIGN, "ratio", origin="constant")
+        share = V_SURFACE[surface]
+        r.put("k_s", "of that on its pulleys", share, "ratio", origin="assumed", note=f"belt on {surface}")
         r.put(
             "k_wet",
             "of that where it is wet",
@@ -141,7 +151,9 @@ class VBelt(wheeled.Slipping):
             "g_a", "angle of the groove", self.groove_angle or USUAL_GROOVE, "angle", "groove_angle", origin="assumed"
         )
         r.put("a_w", "wrap, the smaller of the two", min(passing.loop.wraps), "angle", origin="solved")
-        r.step("x_s", "exponent of the wedge", "mu_s*k_wet*a_w/sin(g_a/2)", "ratio")
-        r.step("k_s", "share of both tensions that is passed", "(exp(x_s) - 1)/(exp(x_s) + 1)", "ratio")
-        r.step("F_n", "tension at rest that just holds", "F_t/2/k_s + c", "force")
+        narrow, wide = (math.radians(0.5 * degrees) for degrees in V_GROOVES)
+        r.step("k_g", "of that in a groove that is not made for it", _OFF_GROOVE.format(narrow, wide), "ratio")
+        r.step("x_s", "exponent of the wedge", "mu_e*k_s*k_wet*k_g*a_w", "ratio")
+        r.step("k_p", "share of both tensions that is passed", "(exp(x_s) - 1)/(exp(x_s) + 1)", "ratio")
+        r.step("F_n", "tension at rest that just holds", "F_t/2/k_p + c", "force")
         return r
