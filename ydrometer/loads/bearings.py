@@ -56,7 +56,8 @@ def lives(case: LoadCase, setup: Setup, mount: ShaftMount, path: str) -> Iterato
     assert stack is not None  # it has two bearings
     laid = zip(stack.items, stack.spans, range(len(stack.items)), strict=True)
     in_order = sorted((sum(span), place, item) for item, span, place in laid if item.bearing)
-    shaft = (case.design.fit or Mounting()).shafts.index(mount)
+    shafts = (case.design.fit or Mounting()).shafts
+    shaft = next(i for i, said in enumerate(shafts) if said.shaft == path)
     for cubes, (_, place, item) in zip(turned.cubes, in_order, strict=True):
         key = f"fit.shafts[{shaft}].stack.items[{place}]"
         yield _judged(case, path, mount, item, key, float(cubes.max()), turned)

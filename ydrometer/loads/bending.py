@@ -49,7 +49,8 @@ def _pull(case: LoadCase, setup: Setup, coupling: Coupling, path: str, through: 
     driving = coupling.driver.shaft == path
     wheel = coupling.driver if driving else coupling.driven
     first, second = (np.array(setup.at(shaft)) for shaft in coupling.shafts)
-    towards = (second - first) / math.dist(first, second)
+    apart = math.dist(first, second)
+    towards = (second - first) / apart if apart > 0.0 else np.array([1.0, 0.0])
     words = f"{wheel.member} of the {coupling.stage.noun}"
     torque = _brought(coupling, driving, passing.torque_in, passing.torque_out)
     if not isinstance(coupling.stage.in_plane, Mesh):
@@ -68,6 +69,11 @@ def _pull(case: LoadCase, setup: Setup, coupling: Coupling, path: str, through: 
     return Pull(wheel.name, words, sign * np.outer(away, force), sign * np.outer(along, force), torque)
 
 
+def couplings_at(setup: Setup, path: str) -> list[Coupling]:
+    """What couples a shaft with others; of further motors on the same gear it is said once."""
+    return [coupling for coupling in setup.plane.couplings if path in coupling.shafts and not coupling.around_driven]
+
+
 def pulls_of(case: LoadCase, setup: Setup, path: str, through: Mapping[str, Through]) -> list[Pull] | None:
     """What acts at all wheels of a shaft; None where one of them is not known.
 
@@ -77,7 +83,7 @@ def pulls_of(case: LoadCase, setup: Setup, path: str, through: Mapping[str, Thro
         path: of the shaft.
         through: what goes through the stages, by their paths.
     """
-    mine = [coupling for coupling in setup.plane.couplings if path in coupling.shafts and not coupling.around_driven]
+    mine = couplings_at(setup, path)
     pulls = [_pull(case, setup, coupling, path, through) for coupling in mine]
     known = [pull for pull in pulls if pull is not None]
     return known if len(known) == len(mine) else None

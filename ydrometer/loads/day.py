@@ -192,6 +192,11 @@ def root_mean_square(day: Heats, of: Callable[[Stretch], Floats]) -> float:
     return float(np.sqrt(work.sum() / seconds.sum())) if seconds.sum() > 0.0 else 0.0
 
 
+def bus_of(stretch: Stretch) -> Floats:
+    """The supply's current over a stretch, A."""
+    return stretch.bus
+
+
 def longest_currents(day: Heats) -> list[float]:
     """For each row of the fuse's table the largest current, whichever way it flows, that is exceeded for longer than
     the row's time, A.

@@ -9,7 +9,7 @@ import numpy as np
 
 from ydrometer.base.tables.strengths import FUSE, MATERIALS
 from ydrometer.document.supply import Battery
-from ydrometer.loads.day import Floats, Stretch, longest_currents, root_mean_square
+from ydrometer.loads.day import Floats, Stretch, bus_of, longest_currents, root_mean_square
 from ydrometer.loads.load_case import MARGIN, LoadCase
 from ydrometer.loads.moments import REVERSAL
 from ydrometer.loads.rows import UseRow, by_moment, largest, row
@@ -118,7 +118,8 @@ def source_speed(case: LoadCase) -> Iterator[UseRow]:
         needs = [] if most else [f"{_source(b)}.max_speed"]
         fastest = float(np.abs(case.moments.states.source_speed[:, b]).max())
         air = float(case.moments.airborne[b])
-        for moment, speed in ((RUN, fastest), (IN_THE_AIR, air)):
+        run = [] if case.moments.run is None else [(RUN, fastest)]
+        for moment, speed in (*run, (IN_THE_AIR, air)):
             yield row("source_speed", _source(b), RADIANS, speed, most, moment=moment, needs=needs)
 
 
@@ -199,7 +200,7 @@ def supply_continuous(case: LoadCase) -> Iterator[UseRow]:
     supply = case.design.drive.supply
     if not isinstance(supply, Battery):
         return
-    mean = root_mean_square(case.heats, lambda stretch: stretch.bus)
+    mean = root_mean_square(case.heats, bus_of)
     needs = [] if supply.continuous_current else [f"{SUPPLY}.continuous_current"]
     yield row(
         "supply_continuous", SUPPLY, AMPERE, mean, supply.continuous_current, assumed=of_the_day(case), needs=needs

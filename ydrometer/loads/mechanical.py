@@ -34,7 +34,8 @@ def speeds(case: LoadCase) -> Iterator[UseRow]:
             air = air / through.stage.speed_ratio if driven else air
             known = limit.of.known.get("w_ok")
             needs = [f"{through.path}.{key}" for key in limit.needs]
-            for moment, speed in ((RUN, float(running.max())), (IN_THE_AIR, air)):
+            run = [] if case.moments.run is None else [(RUN, float(running.max()))]
+            for moment, speed in (*run, (IN_THE_AIR, air)):
                 told = row(
                     limit.check,
                     through.path,

@@ -12,7 +12,9 @@ from ydrometer.document.sources import Engine, Motor, motor_line
 from ydrometer.document.stages import Stage
 from ydrometer.document.walk import own_stages, trunk_stages
 from ydrometer.loads.load_case import LoadCase
+from ydrometer.loads.moments import REVERSAL
 from ydrometer.loads.rows import UseRow
+from ydrometer.loads.words import SHAFTS_OWN
 from ydrometer.motion.states import States
 from ydrometer.motion.trace import Sources
 from ydrometer.working import measures, power
@@ -27,8 +29,8 @@ class RowCase(measures.MeasureCase):
 
     @property
     def states(self) -> States:
-        """Its moments."""
-        return self.load_case.moments.states
+        """Its moments, and those with the battery near its end."""
+        return self.load_case.every.states
 
 
 def at_moment(case: RowCase, at: int) -> None:
@@ -36,7 +38,7 @@ def at_moment(case: RowCase, at: int) -> None:
     states, s = case.states, case.sheet
     s.put(
         "v",
-        f"speed of the wheels' rims, {case.load_case.moments.names[at]}",
+        f"speed of the wheels' rims, {case.load_case.every.names[at]}",
         float(states.speed[at]),
         "speed",
         "solved",
@@ -48,7 +50,8 @@ def at_moment(case: RowCase, at: int) -> None:
 def _sources(case: RowCase, at: int, gear: int) -> Sources:
     """A moment as workings take it: what duty or throttle gives the currents and torques that were found."""
     states, design = case.states, case.design
-    applied, throttle = [0.0], [0.0]
+    backwards = case.load_case.every.names[at] == REVERSAL
+    applied, throttle = [], [0.0]
     for b, branch in enumerate(design.drive.branches):
         if isinstance(branch.source, Engine):
             curve = np.array(branch.source.torque_curve)
@@ -60,7 +63,7 @@ def _sources(case: RowCase, at: int, gear: int) -> Sources:
         applied.append(float(states.current[at, b] * resistance + line.ke * states.source_speed[at, b]))
     return Sources(
         gear,
-        max(applied),
+        (min if backwards else max)(applied, default=0.0),
         float(states.bus_voltage[at]),
         float(states.bus_current[at]),
         max(throttle),
@@ -68,6 +71,7 @@ def _sources(case: RowCase, at: int, gear: int) -> Sources:
         states.torque[at],
         states.current[at],
         states.behind[at],
+        backwards,
     )
 
 
@@ -77,16 +81,19 @@ def arriving(case: RowCase, at: int) -> None:
     What speeds rotors up is taken off by ratios of speed alone.
     """
     through = next((t for t in case.load_case.line.stages if t.path == case.row.path), None)
-    if through is None or case.row.check == "shaft_stress":
+    if through is None or case.row.check in SHAFTS_OWN:
         return
     at_moment(case, at)
     rotors = _rotors(case, at)
-    s = case.sheet
+    s, passed = case.sheet, float(case.states.passed[at])
+    if passed < 1.0:
+        s.put("q_p", "share of it that the ground takes, the rest makes wheels slide", passed, "ratio", "solved")
     for symbol, words, torque, inside in (
         ("d", "the driver", through.torque_in, False),
         ("o", "the output", through.torque_out, True),
     ):
         sent, kept = _way(case, inside=inside)
+        sent = f"q_p*({sent})" if "q_p" in s.known else sent
         s.step(f"S_{symbol}", f"torque of the sources as far as {words}, with losses", sent, "torque")
         if rotors and kept:
             s.step(f"R_{symbol}", "what of it speeds up what turns before", kept, "torque")

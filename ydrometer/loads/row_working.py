@@ -14,21 +14,20 @@ import numpy as np
 from ydrometer.base.reckoning import Floats, Put, Reckoning
 from ydrometer.base.tables.strengths import FUSE, MATERIALS
 from ydrometer.document.sources import Engine, Motor
+from ydrometer.document.stages.strain import WHOLE
 from ydrometer.document.walk import branch_of
-from ydrometer.loads import electrical
+from ydrometer.loads import electrical, wires
 from ydrometer.loads.balance import balance
-from ydrometer.loads.day import Stretch, longest_currents, squares
+from ydrometer.loads.day import Stretch, bus_of, longest_currents, squares
 from ydrometer.loads.electrical import IN_THE_AIR
 from ydrometer.loads.heat import RUNAWAY
 from ydrometer.loads.load_case import MARGIN, LoadCase
+from ydrometer.loads.moments import LOW
 from ydrometer.loads.row_arriving import RowCase, arriving, at_moment, ratios
 from ydrometer.loads.rows import DIMENSIONS, UseRow, largest
 from ydrometer.loads.words import CHECKS
-from ydrometer.working import measures
+from ydrometer.working import measures, power
 from ydrometer.working.sheet import Column, Sheet, Working
-
-WHOLE = ("fit.", "loads.", "vehicle.", "drive.")
-"""How keys begin that are of the whole document."""
 
 
 def row_working(load_case: LoadCase, row: UseRow) -> Working:
@@ -38,8 +37,10 @@ def row_working(load_case: LoadCase, row: UseRow) -> Working:
         load_case: the design.
         row: one of its rows.
     """
-    sheet = Sheet(load_case.evaluation.documents[load_case.index].values)
-    case = RowCase(load_case.evaluation, load_case.index, sheet, _branch(row.path), load_case, row)
+    near_the_end = load_case.low if (row.moment or "").endswith(LOW) else None
+    evaluated = near_the_end or load_case
+    sheet = Sheet(evaluated.evaluation.documents[evaluated.index].values)
+    case = RowCase(evaluated.evaluation, evaluated.index, sheet, _branch(row.path), load_case, row)
     wants = stands = ""
     if row.demand is not None or row.capacity is not None:
         wants, stands = _of_stage(case) if row.strain is not None else WRITTEN[row.check](case)
@@ -124,7 +125,7 @@ def _controller_peak(case: RowCase) -> tuple[str, str]:
 def _supply_peak(case: RowCase) -> tuple[str, str]:
     assert case.row.at is not None  # the check has looked
     at_moment(case, case.row.at)
-    case.sheet.step("I_p", "current of the supply", "I_bus", "current")
+    case.sheet.step("I_p", "current of the supply, whichever way", "max(I_bus, -I_bus)", "current")
     return "I_p", _rating(case, "what it gives for a moment", "drive.supply.peak_current", "current")
 
 
@@ -139,6 +140,12 @@ def _supply_voltage(case: RowCase) -> tuple[str, str]:
 
 def _mean(case: RowCase, of: Callable[[Stretch], Floats], path: str) -> tuple[str, str]:
     """A root mean square over the day against a rating."""
+    _mean_current(case, of)
+    return "I_e", _rating(case, "what it carries for long", path, "current")
+
+
+def _mean_current(case: RowCase, of: Callable[[Stretch], Floats]) -> None:
+    """Put in the root mean square of a current over the day, I_e."""
     work, seconds = squares(case.load_case.heats, of)
     case.sheet.columns(
         Column("t", "time that counts, of each block of the day", "time", seconds.tolist()),
@@ -151,7 +158,6 @@ def _mean(case: RowCase, of: Callable[[Stretch], Floats], path: str) -> tuple[st
         Column("q", "their product", "ratio", work.tolist()),
     )
     case.sheet.step("I_e", "root mean square of the current", "sqrt(sum(q)/max(sum(t), 1e-12))", "current")
-    return "I_e", _rating(case, "what it carries for long", path, "current")
 
 
 def _controller_continuous(case: RowCase) -> tuple[str, str]:
@@ -160,7 +166,7 @@ def _controller_continuous(case: RowCase) -> tuple[str, str]:
 
 
 def _supply_continuous(case: RowCase) -> tuple[str, str]:
-    return _mean(case, lambda stretch: stretch.bus, "drive.supply.continuous_current")
+    return _mean(case, bus_of, "drive.supply.continuous_current")
 
 
 def _fuse(case: RowCase) -> tuple[str, str]:
@@ -189,15 +195,51 @@ def _source_speed(case: RowCase) -> tuple[str, str]:
     return "w_m", _rating(case, "how fast it may turn", f"{case.row.path}.max_speed", "angular speed")
 
 
-def _box_speed(case: RowCase) -> tuple[str, str]:
+def _speed(case: RowCase) -> tuple[str, str]:
+    """Of a part of a stage, which its driver's or its driven shaft turns."""
     through = next(t for t in case.load_case.line.stages if t.path == case.row.path)
+    limit = next(limit for limit in through.stage.speed_limits() if limit.check == case.row.check)
+    driven = limit.end == "driven"
     if case.row.moment == IN_THE_AIR:
         measures.no_load_speed(case)
     else:
-        at_moment(case, largest(np.abs(through.speed_in)))
-    slower = "/".join([f"w{case.suffix(through.branch or 0)}", *ratios(case, "j", inside=False)])
-    case.sheet.step("w_m", "fastest speed of its input", slower, "angular speed")
-    return "w_m", _rating(case, "how fast it may be turned", f"{case.row.path}.max_speed", "angular speed")
+        at_moment(case, largest(np.abs(through.speed_out if driven else through.speed_in)))
+    slower = "/".join([f"w{case.suffix(through.branch or 0)}", *ratios(case, "j", inside=driven)])
+    case.sheet.step("w_m", "fastest speed", slower, "angular speed")
+    _copied(case, limit.of, 0)
+    return "w_m", "w_ok"
+
+
+def _highest_voltage(case: RowCase) -> tuple[str, str]:
+    if case.row.at is None:
+        power.open_circuit(case)
+    else:
+        at_moment(case, case.row.at)
+    case.sheet.step("V_h", "highest voltage of the bus", "V_oc" if case.row.at is None else "V_b", "voltage")
+    supply = case.row.path == electrical.SUPPLY
+    key = f"{case.row.path}.max_voltage" if supply else f"{case.row.path}.controller.max_voltage"
+    return "V_h", _rating(case, "voltage that it stands", key, "voltage")
+
+
+def _wired(case: RowCase) -> tuple[str, str]:
+    demand, _ = _wire_current(case)
+    said = next(wire for path, wire in wires.wires(case.load_case) if path == case.row.path)
+    if said.rating is not None:
+        return demand, _rating(case, "what it carries for long", f"{case.row.path}.wire.rating", "current")
+    _copied(case, wires.carried(said), 0)
+    return demand, "I_w"
+
+
+def _connected(case: RowCase) -> tuple[str, str]:
+    demand, path = _wire_current(case)
+    return demand, _rating(case, "what its connector carries for long", f"{path}.wire.connector_rating", "current")
+
+
+def _wire_current(case: RowCase) -> tuple[str, str]:
+    """The root mean square of a wire's current, and the path that the wire is said at."""
+    path = case.row.path
+    _mean_current(case, bus_of if path == electrical.SUPPLY else partial(electrical.current_of, case.branch))
+    return "I_e", path
 
 
 def _heat(case: RowCase, node: int) -> None:
@@ -281,7 +323,11 @@ WRITTEN: dict[str, Callable[[RowCase], tuple[str, str]]] = {
     "supply_continuous": _supply_continuous,
     "supply_voltage": _supply_voltage,
     "fuse": _fuse,
-    "box_speed": _box_speed,
+    "box_speed": _speed,
+    "chain_speed": _speed,
+    "bus_voltage_high": _highest_voltage,
+    "wire": _wired,
+    "connector": _connected,
     "brakes": _brakes,
 }
 """What writes the working of a check that no stage tells of: the symbols of demand and capacity."""

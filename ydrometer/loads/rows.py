@@ -9,7 +9,7 @@ from typing import Literal, get_args
 import numpy as np
 
 from ydrometer.base.reckoning import Floats
-from ydrometer.document.stages.strain import NEAR, Strain
+from ydrometer.document.stages.strain import NEAR, WHOLE, Strain
 
 State = Literal["ok", "near", "over", "unknown"]
 STATES = get_args(State)
@@ -132,7 +132,7 @@ def strained(path: str, strain: Strain, moments: Sequence[str], prefix: Sequence
         moments: their names, (m,).
         prefix: what is assumed besides.
     """
-    needs = tuple(key if key.startswith("fit.") else f"{path}.{key}" for key in strain.needs)
+    needs = tuple(key if key.startswith(WHOLE) else f"{path}.{key}" for key in strain.needs)
     member = strain.member or None
     assumed = (*prefix, *strain.assumed)
     shown = {name: float(np.max(strain.of.known[symbol])) for name, symbol in strain.shown.items()}

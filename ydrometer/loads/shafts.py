@@ -18,9 +18,10 @@ from ydrometer.document.mounting import Mounting, ShaftMount
 from ydrometer.document.sources import SourceShaft
 from ydrometer.document.stages.plane import Contact
 from ydrometer.document.stages.strain import STRESS, Strain
+from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.setup import Setup
 from ydrometer.loads.bearings import lives
-from ydrometer.loads.bending import bearings_of, bent, pulls_of
+from ydrometer.loads.bending import bearings_of, bent, couplings_at, pulls_of
 from ydrometer.loads.fatigue import ENDURES, FATIGUE, endures
 from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.loops import said
@@ -74,13 +75,10 @@ def _rows(case: LoadCase, setup: Setup, path: str) -> list[UseRow]:
     """The rows of one shaft; none where nothing can be said."""
     own, mount = _own(case, path), setup.mounting.of(path)
     bearings = bearings_of(mount.stack) if mount and mount.stack else []
-    mine = [coupling for coupling in setup.plane.couplings if path in coupling.shafts and not coupling.around_driven]
-    if not _is_of_one_piece(case, setup, path) or not _is_carried(own, mount, bearings):
+    mine = couplings_at(setup, path)
+    whole = _is_of_one_piece(case, setup, path) and _is_carried(own, mount, bearings)
+    if not whole or not _is_told(setup, mine, alone=own is not None):
         return []
-    if any(isinstance(coupling.stage.in_plane, Contact) for coupling in mine):
-        return []  # what is pressed on is not known
-    if own is None and not all(said(setup, coupling) for coupling in mine):
-        return []  # of a source's own shaft there is one force, and its direction does not matter
     shaft = own or mount
     assert shaft is not None  # it is carried
     lacking = _lacking(setup, path)
@@ -107,6 +105,14 @@ def _is_of_one_piece(case: LoadCase, setup: Setup, path: str) -> bool:
 def _is_carried(own: SourceShaft | None, mount: ShaftMount | None, bearings: Sequence[float]) -> bool:
     """Whether it is known how a shaft is carried: a source's own, overhung, or on two bearings."""
     return own is not None or (mount is not None and (mount.overhang is not None or len(bearings) == TWO))
+
+
+def _is_told(setup: Setup, couplings: Sequence[Coupling], *, alone: bool) -> bool:
+    """Whether the forces of all couplings can be told: nothing is pressed on, and their shafts have places. Of a
+    source's own shaft that does not matter: one force acts on it, in whatever direction.
+    """
+    pressed = any(isinstance(coupling.stage.in_plane, Contact) for coupling in couplings)
+    return not pressed and (alone or all(said(setup, coupling) for coupling in couplings))
 
 
 def _size_key(case: LoadCase, path: str) -> str:
@@ -201,7 +207,6 @@ def _fatigue(case: LoadCase, path: str, shaft: SourceShaft | ShaftMount, r: Reck
     turns = np.array([name != SHOVE for name in case.moments.names], float)
     known = endures(r, shaft, material_of(shaft), mine, turns)
     needs = () if known else (f"{_place(case, path, shaft)}tensile",)
-    needs = tuple(need.removeprefix(f"{path}.") for need in needs)
     assumed = _assumed(case, shaft, yields=False) if known else tuple(case.service)
     strain = Strain(FATIGUE, "", r, "n_f", "n_ok", "", assumed, needs, _remarks(case, path))
     return strained(path, strain, case.moments.names)

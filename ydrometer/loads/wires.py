@@ -10,8 +10,9 @@ import numpy as np
 from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables.wires import BUNDLED, FREE, INSULATION, POWER, USUAL_INSULATION
 from ydrometer.document.supply import Battery
+from ydrometer.document.walk import branch_of
 from ydrometer.document.wire import Wire
-from ydrometer.loads.day import root_mean_square
+from ydrometer.loads.day import bus_of, root_mean_square
 from ydrometer.loads.electrical import AMPERE, SUPPLY, VOLT, current_of, of_the_day
 from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.rows import UseRow, by_moment, largest, row
@@ -76,12 +77,19 @@ def carried(said: Wire) -> Reckoning:
     return r
 
 
-def _currents(case: LoadCase) -> Iterator[tuple[str, Wire, float]]:
-    """Wires with their paths and the root mean squares of their currents: to each motor, and to the controllers."""
+def wires(case: LoadCase) -> Iterator[tuple[str, Wire]]:
+    """Wires with the paths of what they come from: a controller's branch, the supply."""
     for b, _ in case.motors:
         said = case.design.drive.branches[b].wire
         if said is not None:
-            yield f"drive.branches[{b}]", said, root_mean_square(case.heats, partial(current_of, b))
+            yield f"drive.branches[{b}]", said
     supply = case.design.drive.supply
     if supply is not None and supply.wire is not None:
-        yield SUPPLY, supply.wire, root_mean_square(case.heats, lambda stretch: stretch.bus)
+        yield SUPPLY, supply.wire
+
+
+def _currents(case: LoadCase) -> Iterator[tuple[str, Wire, float]]:
+    """The same with the root mean squares of their currents."""
+    for path, said in wires(case):
+        of = bus_of if path == SUPPLY else partial(current_of, branch_of(path))
+        yield path, said, root_mean_square(case.heats, of)

@@ -52,6 +52,23 @@ SHAFTS = (
     "Von Mises in shafts: Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Shafts and shaft "
     "components; application factor: ISO 6336-6."
 )
+FATIGUE = (
+    "DE-Goodman criterion: Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Shafts and shaft "
+    "components; application factor: ISO 6336-6."
+)
+KEYS = "Parallel keys: DIN 6892, sections ISO/R 773; application factor: ISO 6336-6."
+HELD = (
+    "Holding power of setscrews: Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Shafts and "
+    "shaft components; application factor: ISO 6336-6."
+)
+ROLLING = "Rating life of rolling bearings: ISO 281."
+PITTING = "Surface durability (pitting): ISO 6336-2; application factor: ISO 6336-6."
+CHAIN_SPEED = "Selection of roller chain drives: ISO 10823."
+WIRES = "Current-carrying capacity of wires: IEC 60204-1. Ratings: the makers'."
+BEAM = (
+    "Cantilever with a moment: Budynas and Nisbett, Shigley's Mechanical Engineering Design, table of beams. Limits: "
+    "the makers' manuals."
+)
 DYNAMICS = "Longitudinal model of a vehicle: Gillespie, Fundamentals of Vehicle Dynamics, chapters 1 and 3."
 
 
@@ -176,6 +193,90 @@ CHECKS = {
         "The way to stand still from top speed, over the distance in which it has to stop.",
         DYNAMICS,
     ),
+    "bus_voltage_high": Check(
+        "highest voltage",
+        "gets {} the voltage that it stands",
+        "The highest voltage of the bus, full at rest or driven back, over what its maker allows.",
+        ELECTRIC,
+    ),
+    "wire": Check(
+        "wire",
+        "sends through its wire {} what that carries for long",
+        "The root mean square of the current over the day over what a wire of that area carries.",
+        WIRES,
+    ),
+    "connector": Check(
+        "connector",
+        "sends through its connector {} what that carries for long",
+        "The root mean square of the current over the day over the connector's rating.",
+        WIRES,
+    ),
+    "shaft_fatigue": Check(
+        "fatigue",
+        "takes {} what it endures turn after turn",
+        "Bending that turns round with every turn, and twist, each over what the shaft endures of it.",
+        FATIGUE,
+    ),
+    "key": Check(
+        "key",
+        "loads its key with {} what that is allowed",
+        "Pressure at the sides of the key, or shear along it, over what the softest of shaft, hub and key is allowed.",
+        KEYS,
+    ),
+    "set_screw": Check(
+        "set screw",
+        "asks of its set screws {} what they hold",
+        "Torque with the application factor over what the screws hold at the shaft's surface.",
+        HELD,
+    ),
+    "clamp": Check(
+        "clamp",
+        "asks of its clamp {} what that holds",
+        "Torque with the application factor over what friction makes of the screws' preload.",
+        HELD,
+    ),
+    "press": Check(
+        "press fit",
+        "asks of its press fit {} what that holds",
+        "Torque with the application factor over what its maker says that the fit holds.",
+        APPLIED,
+    ),
+    "bearing_life": Check(
+        "life of a bearing",
+        "loads a bearing with {} what it bears for as long as it has to last",
+        "What the bearing holds, averaged by the cube over the turns of the day, over the load for the wanted life.",
+        ROLLING,
+    ),
+    "radial_load": Check(
+        "force across its shaft",
+        "is drawn aside with {} what its bearings stand",
+        "The force of its first stage across its shaft, with the application factor, over what its maker allows.",
+        APPLIED,
+    ),
+    "axle_stress": Check(
+        "axle of a road wheel",
+        "bends a wheel's axle to {} what that is allowed",
+        "Bending by one and a half times a wheel's share of the weight, and twist, over half the yield strength.",
+        SHAFTS,
+    ),
+    "chain_speed": Check(
+        "speed of the small sprocket",
+        "turns at {} the speed that it runs well at",
+        "The fastest speed of the smaller sprocket over the one at which links strike its teeth too hard.",
+        CHAIN_SPEED,
+    ),
+    "gear_pitting": Check(
+        "pressure on the flanks",
+        "presses its flanks with {} what they stand",
+        "Pressure between the flanks of the worse mesh over what the material stands for a million changes.",
+        PITTING,
+    ),
+    "plate_tilt": Check(
+        "plate that leans",
+        "leans with its plate by {} what its first stage allows",
+        "The slope of the plate under the overhung motor over what its first stage allows.",
+        BEAM,
+    ),
     "order_of_steps": Check(
         "order of the steps",
         "has a weak step where most is carried",
@@ -192,6 +293,14 @@ _HANDS = "Guards over it, and no hands near it before the battery is disconnecte
 _BRAKES = (
     "Match the brakes before the speed is raised, more so on hills. Helmet and proper ground for anything ridden; "
     "event rules and local law come first."
+)
+_WIRE = (
+    "A wire or connector that is too thin burns: choose the thicker one, and a fuse that it stands. Disconnect the "
+    "battery before anything is changed."
+)
+_AXLE = (
+    "A wheel whose axle breaks comes off at speed: look at it for cracks before each run. Event rules and makers' "
+    "instructions come first."
 )
 _SPEED = "Never over its safe speed, and never with its governor defeated; bystanders clear."
 CAUTIONS = {
@@ -212,6 +321,20 @@ CAUTIONS = {
     "chain_force": _HANDS,
     "shaft_stress": _HANDS,
     "brakes": _BRAKES,
+    "bus_voltage_high": _PACK,
+    "wire": _WIRE,
+    "connector": _WIRE,
+    "shaft_fatigue": _HANDS,
+    "key": _HANDS,
+    "set_screw": _HANDS,
+    "clamp": _HANDS,
+    "press": _HANDS,
+    "bearing_life": _HANDS,
+    "radial_load": _HANDS,
+    "axle_stress": _AXLE,
+    "chain_speed": _HANDS,
+    "gear_pitting": _HANDS,
+    "plate_tilt": _HANDS,
 }
 """What to mind where a part is near its limit or over it, by check."""
 
@@ -223,27 +346,28 @@ def part_title(design: Design, row: UseRow) -> str:
         return _of_stage(stage, row)
     if row.path.endswith(".source"):
         kind = _kind(design, row.path)
-        return f"{kind}'s shaft" if row.check == SHAFT else kind
-    if row.path.startswith("drive.branches") and row.check != SHAFT:
+        return f"{kind}'s shaft" if row.check in SHAFTS_OWN else kind
+    if row.path.startswith("drive.branches") and row.check not in SHAFTS_OWN:
         return _kind(design, row.path)
     return {"drive.supply": "supply", "vehicle": "vehicle"}.get(row.path, "shaft of an idler")
 
 
-SHAFT = "shaft_stress"
+SHAFTS_OWN = ("shaft_stress", "shaft_fatigue", "bearing_life")
+"""Checks of a shaft, at the path of what turns it."""
 
 
 def _of_stage(stage: Stage, row: UseRow) -> str:
     """A wheel or a step of a stage, the shaft that it turns, or the stage as a whole."""
     member = _member(row)
     wheel = next((m for m in stage.members if m.name == member), None)
-    if row.check == SHAFT and stage.members:
+    if row.check in SHAFTS_OWN and stage.members:
         driven = stage.members[-1]
         return f"shaft of the {driven.form.words(driven.measure)}"
     if wheel is not None:
         return wheel.form.words(wheel.measure)
     if row.member and row.member.startswith("steps["):
         return f"step {int(row.member[6:-1]) + 1} of the {stage.noun}"
-    return f"shaft of the {stage.noun}" if row.check == SHAFT else stage.noun
+    return f"shaft of the {stage.noun}" if row.check in SHAFTS_OWN else stage.noun
 
 
 def _member(row: UseRow) -> str | None:

@@ -26,6 +26,7 @@ STEPS = 80
 electric, drive_force, FULL = currents.electric, currents.drive_force, currents.FULL
 eased_off, motor_current, source_torque = currents.eased_off, currents.motor_current, currents.source_torque
 engine_speed, bus_voltage_for_power = currents.engine_speed, currents.bus_voltage_for_power
+LEAST_VOLTAGE = currents.LEAST_VOLTAGE
 as_driven, accelerations, traction, wall_traction, holding_back, resistance = (
     forces.as_driven,
     forces.accelerations,
@@ -266,6 +267,9 @@ def _driving(batch: Batch, k: int, v: float, out: Any) -> None:
 def _reversal(batch: Batch, k: int, v: float, out: Any) -> None:
     p = row(batch, 0)
     u, bus, drawn = electric(p, k, -v, FULL)
+    if not bus > 0.0:
+        # The motors take more than the battery gives shorted: nothing is left of its voltage.
+        u, bus, drawn = 0.0, LEAST_VOLTAGE, p.law[0].s / p.law[0].q
     state = out[0]
     state[T], state[X] = math.nan, math.nan
     state[V], state[K], state[BUS_V], state[BUS_I] = v, k, bus, drawn

@@ -52,7 +52,8 @@ class Sources:
 
     Attributes:
         applied: voltage of the motors, duty times bus voltage. throttle: of engines.
-        behind: the speed behind the clutch, that of the source where it does not slip.
+        behind: the speed behind the clutch, that of the source where it does not slip. backwards: whether motors are
+        thrown into reverse; the limit of a controller then holds that current too.
     """
 
     gear: int
@@ -64,6 +65,7 @@ class Sources:
     torque: Array
     current: Array
     behind: Array
+    backwards: bool = False
 
 
 def single(batch: Batch, i: int) -> Batch:

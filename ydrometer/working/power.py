@@ -8,7 +8,7 @@ from ydrometer.document.drive import Branch
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.stages import Stage
 from ydrometer.document.stages.steps import Derived
-from ydrometer.document.supply import Battery, Panel
+from ydrometer.document.supply import Battery, BenchSupply, Panel
 from ydrometer.motion.trace import Sources
 from ydrometer.working.blocks import WorkingCase, radius, weight
 
@@ -84,13 +84,14 @@ def supply(case: WorkingCase, state: Sources) -> None:
         s.step("I_bus", "current of the panel at that voltage", _panel_current(case, source, state), "current")
         return
     s.put("I_bus", "current of the supply", state.bus_current, "current", "solved")
-    _battery(case, source)
+    open_circuit(case)
+    _resistance(case)
     s.step("V_b", "bus voltage", "V_oc - R_b*I_bus", "voltage")
 
 
 def _panel_current(case: WorkingCase, source: Panel, state: Sources) -> str:
     s, path = case.sheet, "drive.supply"
-    s.given("V_oc", "voltage when open", f"{path}.open_circuit_voltage")
+    open_circuit(case)
     s.given("V_mp", "voltage at most power", f"{path}.max_power_voltage")
     s.given("I_mp", "current at most power", f"{path}.max_power_current")
     s.given("I_sc", "current when shorted", f"{path}.short_circuit_current")
@@ -99,21 +100,30 @@ def _panel_current(case: WorkingCase, source: Panel, state: Sources) -> str:
     return "I_sc - (I_sc - I_mp)*V_b/V_mp"
 
 
-def _battery(case: WorkingCase, source: object) -> None:
-    s, path = case.sheet, "drive.supply"
-    if not isinstance(source, Battery):
+def open_circuit(case: WorkingCase) -> None:
+    """Voltage of the supply when nothing flows, V_oc."""
+    s, path, source = case.sheet, "drive.supply", case.design.drive.supply
+    if isinstance(source, Battery) and source.cells is not None:
+        s.put("n_s", "cells in series", source.cells.series, "ratio", "given", f"{path}.cells.series")
+        s.given("V_c", "voltage of a cell", f"{path}.cells.cell_voltage")
+        s.step("V_oc", "open-circuit voltage", "n_s*V_c", "voltage")
+    elif isinstance(source, BenchSupply):
         s.given("V_oc", "voltage", f"{path}.voltage")
+    else:
+        s.given("V_oc", "open-circuit voltage", f"{path}.open_circuit_voltage")
+
+
+def _resistance(case: WorkingCase) -> None:
+    """Of the supply, R_b, of which the voltage is known."""
+    s, path, source = case.sheet, "drive.supply", case.design.drive.supply
+    if not isinstance(source, Battery):
         s.put("R_b", "internal resistance", 0.0, "resistance")
     elif source.cells is None:
-        s.given("V_oc", "open-circuit voltage", f"{path}.open_circuit_voltage")
         s.given("R_b", "internal resistance", f"{path}.resistance")
     else:
-        s.put("n_s", "cells in series", source.cells.series, "ratio", "given", f"{path}.cells.series")
         s.put("n_p", "rows in parallel", source.cells.parallel, "ratio", "given", f"{path}.cells.parallel")
-        s.given("V_c", "voltage of a cell", f"{path}.cells.cell_voltage")
         s.given("R_cell", "resistance of a cell", f"{path}.cells.cell_resistance")
         s.given("R_x", "leads and connectors", f"{path}.cells.extra_resistance")
-        s.step("V_oc", "open-circuit voltage", "n_s*V_c", "voltage")
         s.step("R_b", "internal resistance", "R_cell*n_s/n_p + R_x", "resistance")
 
 
@@ -135,20 +145,20 @@ def sources(case: WorkingCase, state: Sources) -> None:
         if isinstance(branch.source, Engine):
             _engine(case, b, branch, state)
         else:
-            _motor(case, b, branch, branch.source)
+            _motor(case, b, branch, branch.source, state)
             demand.append(f"n_u*n{x}*I{x}*(I{x}*R{x} + E{x})")
     if demand:
         s.step("I_bus", "the same current from the motors' side", f"({' + '.join(demand)})/V_b", "current", check=True)
 
 
-def _motor(case: WorkingCase, b: int, branch: Branch, motor: Motor) -> None:
+def _motor(case: WorkingCase, b: int, branch: Branch, motor: Motor, state: Sources) -> None:
     s, x = case.sheet, case.suffix(b)
     _constants(case, b, motor)
     s.step(f"E{x}", "back-EMF", f"k_e{x}*w{x}", "voltage")
     driven = f"(d*V_b - E{x})/R{x}"
     if branch.controller and branch.controller.current_limit:
         s.given(f"I_lim{x}", "the controller's limit", f"drive.branches[{b}].controller.current_limit")
-        driven = f"min(I_lim{x}, {driven})"
+        driven = f"max(-I_lim{x}, {driven})" if state.backwards else f"min(I_lim{x}, {driven})"
     s.step(f"I{x}", "current of one motor", driven, "current")
     s.step(f"T{x}", "torque of one motor", f"k_t{x}*(I{x} - I_0{x})", "torque")
 

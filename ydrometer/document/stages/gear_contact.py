@@ -60,9 +60,9 @@ def _pressed(gear: Gear, r: Reckoning, at: int) -> None:
         r.put(f"E_{number}", f"elasticity of the {member.name}", data.elasticity, "stress", **note)
         r.put(f"nu_{number}", f"Poisson's ratio of the {member.name}", data.poisson, "ratio", **note)
     r.step("Z_E2", "elasticity of both, squared", f"1/({math.pi}*((1 - nu_1**2)/E_1 + (1 - nu_2**2)/E_2))", "stress")
-    r.step("u", "ratio of their teeth", "z_2/z_1", "ratio")
+    r.step("z_u", "ratio of their teeth", "z_2/z_1", "ratio")
     sign = "-" if large.form.encloses else "+"
-    shape = f"(u {sign} 1)/u*2/(cos(alpha)*sin(alpha))"
+    shape = f"(z_u {sign} 1)/z_u*2/(cos(alpha)*sin(alpha))"
     r.step("p_H", "what presses, over the width of the mesh", f"K_A*K_B*F_t/(b_w*m_n*z_1)*{shape}", "stress")
     r.step("sigma_H", "pressure between the flanks", "sqrt(Z_E2*p_H)", "stress")
 

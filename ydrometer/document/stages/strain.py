@@ -12,6 +12,8 @@ from ydrometer.base.tables.strengths import USUAL_SERVICE
 
 NEAR = 0.8
 """Use from which on a part is near what it stands."""
+WHOLE = ("fit.", "loads.", "vehicle.", "drive.")
+"""How keys begin that are of the whole document."""
 FORCE, TORQUE, STRESS = "N", "N·m", "Pa"
 
 
@@ -115,7 +117,7 @@ class Strain:
         check: its name. unit: of both. of: how demand and capacity come about. wants, stands: their symbols there; one
         that is not there cannot be known. member: the wheel or step; empty where it is the whole stage.
         assumed: what stands for the maker's figures, in words. needs: keys below the stage that would settle it; one
-        that begins with "fit." is of the whole document. remarks. told: symbols of other numbers by their name.
+        that begins as in WHOLE is of the whole document. remarks. told: symbols of other numbers by their name.
         settled: of one without numbers whether it is all right.
     """
 
