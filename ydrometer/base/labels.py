@@ -24,15 +24,15 @@ def strength(label: str, declared: Any) -> Any:
     return labelled(label, declared, group=STRENGTH)
 
 
-def parts(label: str, declared: Any, kind: type[Any]) -> Any:
-    """A field that holds an object whose own labelled fields are shown, each behind this label.
+def parts(kind: type[Any], declared: Any, *, group: str = "") -> Any:
+    """A field that holds an object whose own labelled fields are shown.
 
     Args:
-        label: empty where theirs say enough.
-        declared: the field.
         kind: of the object.
+        declared: the field.
+        group: in which they stand together; empty where each has its own.
     """
-    return field(default=declared.default, metadata={**declared.metadata, "label": label, "parts": kind})
+    return field(default=declared.default, metadata={**declared.metadata, "parts": kind, "group": group})
 
 
 Control = Literal["quantity", "whole", "numbers", "flag", "text", "choice"]
@@ -64,17 +64,16 @@ def labelled_fields(kind: type[Any], prefix: str = "") -> list[LabelledField]:
         kind: the type.
         prefix: of their keys, where it is nested in another one.
     """
-    shown = [label for f in dataclasses.fields(kind) if "label" in f.metadata for label in _labels(f)]
+    shown = [label for f in dataclasses.fields(kind) for label in _labels(f)]
     return [dataclasses.replace(label, key=f"{prefix}{label.key}") for label in shown]
 
 
 def _labels(declared: dataclasses.Field[Any]) -> list[LabelledField]:
-    """Of a field, or of all that is in the object that it holds."""
-    kind, label = declared.metadata.get("parts"), declared.metadata["label"]
-    if kind is None:
-        return [_labelled(declared)]
-    inside = labelled_fields(kind, f"{key_of(declared)}.")
-    return [dataclasses.replace(each, label=f"{label} {each.label}".strip()) for each in inside]
+    """Of a field, or of all that is in the object that it holds; none of one that is left to drawings and files."""
+    if "parts" in declared.metadata:
+        inside = labelled_fields(declared.metadata["parts"], f"{key_of(declared)}.")
+        return [dataclasses.replace(each, group=declared.metadata["group"] or each.group) for each in inside]
+    return [_labelled(declared)] if declared.metadata.get("label") else []
 
 
 def _labelled(declared: dataclasses.Field[Any]) -> LabelledField:

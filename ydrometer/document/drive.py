@@ -23,7 +23,7 @@ class Branch:
     source: sources.Source = reading.one_of(sources.KINDS)
     controller: sources.Controller | None = reading.nested(sources.Controller, default=None)
     clutch: sources.Clutch | None = reading.nested(sources.Clutch, default=None)
-    wire: Wire | None = parts("", reading.nested(Wire, default=None), Wire)
+    wire: Wire | None = parts(Wire, reading.nested(Wire, default=None), group="Its wire")
     stages: tuple[Stage, ...] = reading.items(STAGE)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:

@@ -70,19 +70,17 @@ class SourceShaft:
     Yield and tensile strength, Pa, go before those of the material. The notch is where it is loaded most.
     """
 
-    diameter: float = strength("Its own shaft, diameter", reading.quantity("length", above=0.0, at_most=1.0))
+    diameter: float = strength("Diameter", reading.quantity("length", above=0.0, at_most=1.0))
     overhang: float = strength(
         "From its bearing to the first wheel", reading.quantity("length", at_least=0.0, at_most=10.0)
     )
-    material: str | None = strength("Material of its shaft", reading.choice(MATERIAL_NAMES, default=None))
+    material: str | None = strength("Material", reading.choice(MATERIAL_NAMES, default=None))
     yield_strength: float | None = strength(
-        "Yield strength of its shaft", reading.called("yield", reading.quantity("stress", above=0.0, default=None))
+        "Yield strength", reading.called("yield", reading.quantity("stress", above=0.0, default=None))
     )
-    tensile: float | None = strength(
-        "Tensile strength of its shaft", reading.quantity("stress", above=0.0, default=None)
-    )
-    shape: str = strength("Shape of its shaft", reading.choice(SHAPES, default="round"))
-    notch: str | None = strength("Notch of its shaft", reading.choice(NOTCHES, default=None))
+    tensile: float | None = strength("Tensile strength", reading.quantity("stress", above=0.0, default=None))
+    shape: str = strength("Shape", reading.choice(SHAPES, default="round"))
+    notch: str | None = strength("Notch where it is loaded most", reading.choice(NOTCHES, default=None))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -94,12 +92,14 @@ class MotorPlate:
         design's plate where it is not given. width: m; across the motor where it is not given.
     """
 
-    span: float = strength("Its plate, from its axis to firm hold", reading.quantity("length", above=0.0, at_most=10.0))
+    span: float = strength(
+        "From its axis to where the plate is held", reading.quantity("length", above=0.0, at_most=10.0)
+    )
     thickness: float | None = strength(
-        "Its plate, thickness", reading.quantity("length", above=0.0, at_most=1.0, default=None)
+        "Thickness (empty: the design's plate)", reading.quantity("length", above=0.0, at_most=1.0, default=None)
     )
     width: float | None = strength(
-        "Its plate, width", reading.quantity("length", above=0.0, at_most=10.0, default=None)
+        "Width (empty: across the motor)", reading.quantity("length", above=0.0, at_most=10.0, default=None)
     )
 
 
@@ -116,16 +116,16 @@ class Motor:
     mass: float | None = strength("Mass", reading.quantity("mass", above=0.0, default=None))
     continuous_current: float | None = strength("Continuous current", _current())
     peak_current: float | None = strength("Peak current", _current())
-    thermal: Thermal | None = parts("", reading.nested(Thermal, default=None), Thermal)
+    thermal: Thermal | None = parts(Thermal, reading.nested(Thermal, default=None))
     winding_limit: float | None = strength(
         "Winding limit (empty: 130 °C)", reading.quantity("temperature", above=0.0, default=None)
     )
     mount_material: str | None = strength("Material of its mount", reading.choice(MATERIAL_NAMES, default=None))
-    shaft: SourceShaft | None = parts("", reading.nested(SourceShaft, default=None), SourceShaft)
+    shaft: SourceShaft | None = parts(SourceShaft, reading.nested(SourceShaft, default=None), group="Its shaft")
     radial_rating: float | None = strength(
         "Force across that its shaft stands", reading.quantity("force", above=0.0, default=None)
     )
-    mount: MotorPlate | None = parts("", reading.nested(MotorPlate, default=None), MotorPlate)
+    mount: MotorPlate | None = parts(MotorPlate, reading.nested(MotorPlate, default=None), group="Its plate")
     reversed: bool = reading.flag()
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
@@ -174,7 +174,7 @@ class Engine:
     inertia: float = reading.quantity("inertia", at_least=0.0, default=0.0)
     max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
     mass: float | None = reading.quantity("mass", above=0.0, default=None)
-    shaft: SourceShaft | None = parts("", reading.nested(SourceShaft, default=None), SourceShaft)
+    shaft: SourceShaft | None = parts(SourceShaft, reading.nested(SourceShaft, default=None), group="Its shaft")
     reversed: bool = reading.flag()
 
     def faults(self) -> Iterator[tuple[str, str, str]]:

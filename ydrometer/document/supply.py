@@ -102,8 +102,8 @@ class Battery:
     )
     max_voltage: float | None = strength("Highest voltage", reading.quantity("voltage", above=0.0, default=None))
     discharge: tuple[tuple[float, float], ...] = reading.items(DISCHARGE_POINT, most=MOST_POINTS)
-    fuse: Fuse | None = parts("", reading.nested(Fuse, default=None), Fuse)
-    wire: Wire | None = parts("", reading.nested(Wire, default=None), Wire)
+    fuse: Fuse | None = parts(Fuse, reading.nested(Fuse, default=None))
+    wire: Wire | None = parts(Wire, reading.nested(Wire, default=None), group="Its wire")
     cells: Cells | None = reading.nested(Cells, default=None)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
@@ -165,7 +165,7 @@ class Panel:
     """A light panel by three points: (0 V, Isc), (Vmp, Imp), (Voc, 0 A); straight between them."""
 
     kind: ClassVar[str] = "panel"
-    wire: Wire | None = parts("", reading.nested(Wire, default=None), Wire)
+    wire: Wire | None = parts(Wire, reading.nested(Wire, default=None), group="Its wire")
     short_circuit_current: float = reading.quantity("current", above=0.0)
     open_circuit_voltage: float = reading.quantity("voltage", above=0.0)
     max_power_voltage: float = reading.quantity("voltage", above=0.0)
@@ -222,8 +222,8 @@ class BenchSupply:
 
     kind: ClassVar[str] = "bench"
     voltage: float = reading.quantity("voltage", above=0.0)
-    fuse: Fuse | None = parts("", reading.nested(Fuse, default=None), Fuse)
-    wire: Wire | None = parts("", reading.nested(Wire, default=None), Wire)
+    fuse: Fuse | None = parts(Fuse, reading.nested(Fuse, default=None))
+    wire: Wire | None = parts(Wire, reading.nested(Wire, default=None), group="Its wire")
 
     @property
     def current_limit(self) -> None:

@@ -18,10 +18,10 @@ class Wire:
         said. rating, connector_rating: what the makers say they carry for long, A.
     """
 
-    area: float = strength("Wire, area of its copper", reading.quantity("area", above=0.0, at_most=1e-2))
-    bundled: bool = strength("Wire, bundled with others", reading.flag())
-    insulation: str | None = strength("Wire, insulation", reading.choice(INSULATIONS, default=None))
-    rating: float | None = strength("Wire, its maker's rating", reading.quantity("current", above=0.0, default=None))
+    area: float = strength("Area of its copper", reading.quantity("area", above=0.0, at_most=1e-2))
+    bundled: bool = strength("Bundled with others", reading.flag())
+    insulation: str | None = strength("Insulation", reading.choice(INSULATIONS, default=None))
+    rating: float | None = strength("Maker's rating", reading.quantity("current", above=0.0, default=None))
     connector_rating: float | None = strength(
-        "Connector, its maker's rating", reading.quantity("current", above=0.0, default=None)
+        "Connector's rating", reading.quantity("current", above=0.0, default=None)
     )

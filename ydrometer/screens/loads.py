@@ -7,11 +7,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ydrometer.base.errors import Fault
-from ydrometer.base.labels import labelled_fields
+from ydrometer.base.labels import LabelledField, labelled_fields
 from ydrometer.base.tables.measures import OF_LOADS
 from ydrometer.document.design import Design, Document
 from ydrometer.document.loads import Loads
-from ydrometer.document.walk import stage_at
+from ydrometer.document.sources import Controller, Engine
+from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import NOTHING, Evaluation, evaluate
 from ydrometer.evaluation.targets import Standing
 from ydrometer.loads.helps import helps
@@ -22,7 +23,7 @@ from ydrometer.loads.rows import DIMENSIONS, State, UseRow
 from ydrometer.loads.summary import known
 from ydrometer.loads.turning import Turn
 from ydrometer.loads.warnings import Word, warnings
-from ydrometer.loads.words import CAUTIONS, CHECKS, part_title, sentence
+from ydrometer.loads.words import CAUTIONS, CHECKS, SHAFTS_OWN, part_title, sentence
 from ydrometer.screens.day_shown import PhaseShown, phases_shown
 from ydrometer.working import Working
 from ydrometer.working.recipes import NoWorkingError
@@ -257,7 +258,7 @@ PartKey = tuple[str, bool]
 def _grouped(rows: LoadRows) -> dict[PartKey, list[UseRow]]:
     groups: dict[PartKey, list[UseRow]] = {}
     for row in rows.rows:
-        groups.setdefault((row.path, row.check == "shaft_stress"), []).append(row)
+        groups.setdefault((row.path, row.check in SHAFTS_OWN), []).append(row)
     return groups
 
 
@@ -290,8 +291,8 @@ def _part(design: Design, rows: Sequence[UseRow], mark: float | None) -> LoadedP
     title = part_title(design, whole)
     if first.check.startswith("controller"):
         title = "controller" if len(design.drive.branches) == 1 else f"controller, {first.path}"
-    if first.check == "brakes":
-        title = "brakes"
+    if first.path == "vehicle":
+        title = "brakes" if len({row.check for row in rows}) == 1 else "brakes and axles"
     return LoadedPart(title, first.path, shown[0].state, shown, mark)
 
 
@@ -317,10 +318,20 @@ def _row(design: Design, row: UseRow) -> LoadRow:
     )
 
 
+IN_FIT = {
+    "tension": "tension at rest",
+    "diameter": "diameter of the shaft",
+    "tensile": "tensile strength of the shaft",
+    "outside": "outside diameter of the bearing",
+    "load_rating": "load rating of the bearing",
+}
+"""What is said in Fit, by the last key of its path, in words."""
+
+
 def _needs(design: Design, path: str) -> list[Need]:
     base, _, key = path.rpartition(".")
     if path.startswith("fit."):
-        return [Need(path, "tension at rest" if key == "tension" else "diameter of the shaft", "")]
+        return [Need(path, IN_FIT[key], "")]
     if key == "thermal":
         # The two that a maker's page has; the four of two nodes come from a test.
         return [Need(f"{base}.{name}", *NEEDED[name]) for name in ("mass", "continuous_current")]
@@ -329,7 +340,21 @@ def _needs(design: Design, path: str) -> list[Need]:
     name, _, number = key.partition("[")
     if number:
         return [Need(path, f"{name.removesuffix('s').replace('_', ' ')} of step {int(number[:-1]) + 1}", "")]
-    stage = stage_at(design, base)
-    declared = {field.key: field for field in labelled_fields(type(stage))} if stage else {}
-    field = declared.get(key)
-    return [Need(path, field.label.lower(), field.dimension) if field else Need(path, key.replace("_", " "), "")]
+    field = fields_of(design).get(path)
+    return [Need(path, _lower(field.label), field.dimension) if field else Need(path, key.replace("_", " "), "")]
+
+
+def _lower(label: str) -> str:
+    return label[0].lower() + label[1:]
+
+
+def fields_of(design: Design) -> dict[str, LabelledField]:
+    """The fields that screens show of all parts of a design, by their paths."""
+    drive = design.drive
+    parts: list[tuple[str, object]] = [("drive.supply", drive.supply), *stages_with_paths(design)]
+    for b, branch in enumerate(drive.branches):
+        path = f"drive.branches[{b}]"
+        controller = [] if isinstance(branch.source, Engine) else [(f"{path}.controller", Controller())]
+        parts += [(path, branch), (f"{path}.source", branch.source), *controller]
+    shown = ((path, field) for path, part in parts if part is not None for field in labelled_fields(type(part)))
+    return {f"{path}.{field.key}": field for path, field in shown}

@@ -63,7 +63,7 @@ def hub(end: str) -> Any:
     Args:
         end: driver or driven.
     """
-    return parts(f"{end.capitalize()}", reading.nested(Hub, default=None), Hub)
+    return parts(Hub, reading.nested(Hub, default=None), group=f"{end.capitalize()} on its shaft")
 
 
 def material(label: str) -> Any:

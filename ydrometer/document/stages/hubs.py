@@ -26,17 +26,17 @@ class Hub:
         that of a gear, else steel, where it is not given. key_material: steel where it is not given.
     """
 
-    by: str = strength("held by", reading.choice(WAYS))
-    bore: float | None = strength("bore", reading.quantity("length", above=0.0, at_most=1.0, default=None))
+    by: str = strength("Held by", reading.choice(WAYS))
+    bore: float | None = strength("Bore", reading.quantity("length", above=0.0, at_most=1.0, default=None))
     length: float | None = strength(
-        "length of its key", reading.quantity("length", above=0.0, at_most=1.0, default=None)
+        "Length of its key", reading.quantity("length", above=0.0, at_most=1.0, default=None)
     )
-    screw: str | None = strength("screw", reading.choice(SIZES, default=None))
-    count: int = strength("screws", reading.whole(1, MOST_SCREWS, default=1))
-    flat: bool = strength("screw on a flat", reading.flag())
-    torque: float | None = strength("torque that its maker allows", reading.quantity("torque", above=0.0, default=None))
-    material: str | None = strength("material of the hub", reading.choice(MATERIAL_NAMES, default=None))
-    key_material: str | None = strength("material of its key", reading.choice(MATERIAL_NAMES, default=None))
+    screw: str | None = strength("Screw", reading.choice(SIZES, default=None))
+    count: int = strength("Screws", reading.whole(1, MOST_SCREWS, default=1))
+    flat: bool = strength("Screw on a flat", reading.flag())
+    torque: float | None = strength("Torque that its maker allows", reading.quantity("torque", above=0.0, default=None))
+    material: str | None = strength("Material of the hub", reading.choice(MATERIAL_NAMES, default=None))
+    key_material: str | None = strength("Material of its key", reading.choice(MATERIAL_NAMES, default=None))
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """Screws belong to what is screwed, a length to a key."""
