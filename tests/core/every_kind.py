@@ -56,6 +56,8 @@ LISTED: dict[str, Any] = {
     "reductions": [5, 2],
     "ratios": [4, 2, 1],
     "torque_ratings": ["2 N*m", "3 N*m"],
+    "driver_hub": {"by": "press"},
+    "driven_hub": {"by": "press"},
 }
 NOT_GIVEN = {"belt_teeth": 97, "links": 71}
 """The same of whole numbers that a usual stage does not say."""

@@ -16,7 +16,7 @@ from ydrometer.geometry import loops as fit
 ROWS: tuple[tuple[dict[str, Any], float, float, float, int], ...] = (
     ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56}, 4.0, 4.0, 0.97, -1),
     ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "idlers": [20]}, 4.0, 4.0, 0.97**2, 1),
-    ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "internal": True}, 4.0, 4.0, 0.95, 1),
+    ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "internal": True}, 4.0, 4.0, 0.98, 1),
     ({"kind": "gear", "driver_teeth": 14, "driven_teeth": 56, "efficiency": 0.9}, 4.0, 4.0, 0.9, -1),
     ({"kind": "bevel", "driver_teeth": 15, "driven_teeth": 30}, 2.0, 2.0, 0.95, 1),
     ({"kind": "planetary", "reductions": [4, 3]}, 12.0, 12.0, 0.95**2, 1),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -14,7 +15,9 @@ from ydrometer.document.building import Building
 from ydrometer.document.drive import STAGE, Drive
 from ydrometer.document.loads import Loads
 from ydrometer.document.mounting import Mounting
+from ydrometer.document.sources import Engine
 from ydrometer.document.stages import Stage
+from ydrometer.document.supply import Panel
 from ydrometer.document.target import TARGETS, Run, Target
 from ydrometer.document.vehicle import Conditions, Vehicle
 from ydrometer.document.walk import stages_with_paths
@@ -39,6 +42,15 @@ class Design:
     loads: Loads | None = reading.nested(Loads, default=None)
     fit: Mounting | None = reading.nested(Mounting, default=None)
     build: Building | None = reading.nested(Building, default=None)
+
+    def faults(self) -> Iterator[tuple[str, str, str]]:
+        """Motors alone are thrown into reverse, from a supply that takes current back."""
+        if self.loads is None or not self.loads.reverses:
+            return
+        if any(isinstance(branch.source, Engine) for branch in self.drive.branches):
+            yield "loads.reverses", "given with an engine", "leave it out: only motors turn back at full speed"
+        if isinstance(self.drive.supply, Panel):
+            yield "loads.reverses", "given with a panel", "leave it out: a panel takes no current back"
 
 
 @dataclass(frozen=True, slots=True)

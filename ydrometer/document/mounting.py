@@ -15,6 +15,7 @@ from itertools import pairwise
 from typing import Any
 
 from ydrometer.base import reading
+from ydrometer.base.labels import strength
 from ydrometer.base.quantities import QUANTITY_FORMS, Schema, read_quantity
 from ydrometer.base.reading import Reader
 from ydrometer.base.seen import Reading
@@ -179,11 +180,16 @@ class ShaftMount:
     diameter: float | None = maybe_length()
     shape: str = reading.choice(SHAPES, default="round")
     length: float | None = maybe_length()
-    overhang: float | None = reading.quantity("length", at_least=0.0, at_most=FARTHEST, default=None)
-    material: str | None = reading.choice(MATERIAL_NAMES, default=None)
-    yield_strength: float | None = reading.called("yield", reading.quantity("stress", above=0.0, default=None))
-    tensile: float | None = reading.quantity("stress", above=0.0, default=None)
-    notch: str | None = reading.choice(NOTCHES, default=None)
+    overhang: float | None = strength(
+        "Overhang, from its bearing to what pulls",
+        reading.quantity("length", at_least=0.0, at_most=FARTHEST, default=None),
+    )
+    material: str | None = strength("Material", reading.choice(MATERIAL_NAMES, default=None))
+    yield_strength: float | None = strength(
+        "Yield strength", reading.called("yield", reading.quantity("stress", above=0.0, default=None))
+    )
+    tensile: float | None = strength("Tensile strength", reading.quantity("stress", above=0.0, default=None))
+    notch: str | None = strength("Notch where it is loaded most", reading.choice(NOTCHES, default=None))
     body: float | None = maybe_length()
     opening: float | None = maybe_length()
     bolts: Bolts | None = reading.nested(Bolts, default=None)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from ydrometer.base import reading
+from ydrometer.base.labels import parts, strength
 from ydrometer.base.tables.strengths import MATERIAL_NAMES
 
 GEOMETRY = ("wheelbase", "cg_ahead_of_rear", "cg_height")
@@ -30,11 +31,15 @@ class Axle:
         goes before the first. live: whether it turns with the wheel and brings it its torque.
     """
 
-    diameter: float = reading.quantity("length", above=0.0, at_most=1.0)
-    overhang: float = reading.quantity("length", above=0.0, at_most=10.0)
-    material: str | None = reading.choice(MATERIAL_NAMES, default=None)
-    yield_strength: float | None = reading.called("yield", reading.quantity("stress", above=0.0, default=None))
-    live: bool = reading.flag()
+    diameter: float = strength("Diameter", reading.quantity("length", above=0.0, at_most=1.0))
+    overhang: float = strength(
+        "From its bearing to the middle of the wheel", reading.quantity("length", above=0.0, at_most=10.0)
+    )
+    material: str | None = strength("Material", reading.choice(MATERIAL_NAMES, default=None))
+    yield_strength: float | None = strength(
+        "Yield strength", reading.called("yield", reading.quantity("stress", above=0.0, default=None))
+    )
+    live: bool = strength("Turns with the wheel and drives it", reading.flag())
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -63,7 +68,7 @@ class Vehicle:
     braked_share: float = reading.quantity("ratio", above=0.0, at_most=1.0, default=1.0)
     wheels: int = reading.whole(2, 12, default=4)
     tracks: int = reading.whole(0, 4, default=0)
-    axle: Axle | None = reading.nested(Axle, default=None)
+    axle: Axle | None = parts(Axle, reading.nested(Axle, default=None))
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """What only shows in combination."""

@@ -39,7 +39,7 @@ CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
     electrical.supply_peak,
     electrical.supply_voltage,
     mechanical.stages,
-    mechanical.speeds,
+    mechanical.speed_limits,
     mechanical.brakes,
 )
 """All that a change may make worse, but for heat."""

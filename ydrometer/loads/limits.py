@@ -63,7 +63,7 @@ CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
     electrical.supply_voltage,
     electrical.fuse,
     mechanical.stages,
-    mechanical.speeds,
+    mechanical.speed_limits,
     mechanical.brakes,
     wires.bus_voltage_high,
     wires.wire,

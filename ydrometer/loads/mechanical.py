@@ -24,7 +24,7 @@ def stages(case: LoadCase) -> Iterator[UseRow]:
             yield strained(through.path, strain, case.moments.names, assumed)
 
 
-def speeds(case: LoadCase) -> Iterator[UseRow]:
+def speed_limits(case: LoadCase) -> Iterator[UseRow]:
     """The fastest speed of a part of a stage in the run, and with the wheels in the air, against what it may turn."""
     for through in case.line.stages:
         for limit in through.stage.speed_limits():

@@ -12,11 +12,13 @@ from ydrometer.base.tables.dimensions import DIMENSIONS
 from ydrometer.base.tables.fatigue import SHAPES
 from ydrometer.base.tables.measures import OF_LOADS, TARGETABLE
 from ydrometer.document.drive import Branch
+from ydrometer.document.mounting import ShaftMount
 from ydrometer.document.sources import Controller, Engine, Motor
 from ydrometer.document.stages import KINDS, Stage
 from ydrometer.document.stages.forms import LEAST_TEETH, MOST_TEETH
 from ydrometer.document.stages.plane import Loop
 from ydrometer.document.supply import Battery, BenchSupply, Panel
+from ydrometer.document.vehicle import Vehicle
 from ydrometer.parts import bulk
 from ydrometer.parts.columns import TABLE, PartColumn
 from ydrometer.questions.aids import AIDS, Aid
@@ -108,7 +110,7 @@ class StageKind:
 
 @dataclass(frozen=True, slots=True)
 class RatedKind:
-    """What is typed of how much a motor, engine, controller, battery or bench supply stands."""
+    """What is typed of how much a part stands that is no stage: a motor, a battery, a wire, a shaft, an axle."""
 
     kind: str
     fields: list[LabelledField]
@@ -120,6 +122,8 @@ def _ratings() -> dict[str, list[LabelledField]]:
         "engine": labelled_fields(Engine),
         "controller": labelled_fields(Controller),
         "wire": labelled_fields(Branch),
+        "axle": labelled_fields(Vehicle),
+        "shaft": labelled_fields(ShaftMount),
         "battery": labelled_fields(Battery),
         "panel": labelled_fields(Panel),
         "bench": labelled_fields(BenchSupply),

@@ -31,7 +31,7 @@ class Material:
 
     Attributes:
         tooth: allowed stress at a tooth's root, Pa. yields: yield strength, Pa. softens: K, None of metals. tensile:
-        strength, Pa, None where it differs too much from piece to piece. endures: fatigue limit of a polished specimen
+        strength, Pa; None of plastics, as it differs from piece to piece. endures: fatigue limit of a polished specimen
         as a share of that. endures_at_most: Pa that the limit does not pass. elasticity: Young's modulus, Pa.
         poisson: ratio. contact: pressure that lubricated tooth flanks stand a million times, Pa.
     """
@@ -136,6 +136,14 @@ class BeltForce:
 
     per_width: float
     base_width: float | None
+
+    def at(self, width: float | None) -> float:
+        """Of a belt of a width, m; of a usual one where that is not known, N/m."""
+        return (
+            self.per_width * ((width or self.base_width) / self.base_width) ** WIDTH_POWER
+            if self.base_width
+            else self.per_width
+        )
 
 
 def belt_force(pitch: float, profile: str | None) -> BeltForce | None:

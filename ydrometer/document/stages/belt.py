@@ -109,8 +109,8 @@ class Belt(wheeled.Toothed):
             allowed = belt_force(self.pitch, profile)
             if allowed is not None:
                 of = f"{profile} belts of {1e3 * self.pitch:.4g} mm pitch"
-                of += f", {1e3 * allowed.base_width:.3g} mm wide" if allowed.base_width else ""
-                yield "allowed_force_per_width", f"{1e-3 * allowed.per_width:.3g} N/mm", of
+                of += f", {1e3 * self.width:.3g} mm wide" if self.width and allowed.base_width else ""
+                yield "allowed_force_per_width", f"{1e-3 * allowed.at(self.width):.3g} N/mm", of
 
     def jobs(self, hands: Hands) -> Iterator[Job]:
         """Walked on, in line, tensioned."""

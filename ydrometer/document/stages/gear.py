@@ -145,7 +145,22 @@ class Gear(wheeled.Toothed):
     def strains(self, passing: Passing) -> Iterator[Strain]:
         """Bending of its teeth at the root, and pressure between their flanks."""
         yield from self._bending(passing)
-        yield from gear_contact.pitting(self, passing, self.running(passing))
+        yield from gear_contact.pitting(self._flanks(), self.running(passing), self._sizes_wanted)
+
+    def _flanks(self) -> gear_contact.Flanks:
+        return gear_contact.Flanks(
+            self.members,
+            self.width,
+            self.pressure_angle,
+            {"driver": self.driver_material, "driven": self.driven_material},
+            {"driver": self.driver_allowed_contact, "driven": self.driven_allowed_contact},
+            self.dry,
+        )
+
+    @property
+    def _sizes_wanted(self) -> tuple[str, ...]:
+        """Keys of the sizes that teeth are judged by and that are not known."""
+        return (*(() if self.width else ("width",)), *(() if self.tooth_size else ("module",)))
 
     def pull(self, passing: Passing) -> Floats | None:
         """The whole force between the teeth of its driver and what that meshes with: Ft/cos α."""
@@ -157,7 +172,6 @@ class Gear(wheeled.Toothed):
         Kv = (6.1 + v)/6.1 (Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter Spur and helical
         gears: AGMA stress equations, Lewis bending equation and dynamic effects for cut or milled profiles).
         """
-        needs = (*(() if self.width else ("width",)), *(() if self.tooth_size else ("module",)))
         remarks = () if math.isclose(self.pressure_angle, USUAL_ANGLE, abs_tol=1e-3) else (OTHER_ANGLE,)
         few = (f"fewer than {LEAST_LEWIS} teeth: the form factor of {LEAST_LEWIS} is taken",)
         for member in self.members:
@@ -173,7 +187,7 @@ class Gear(wheeled.Toothed):
                 "sigma_ok",
                 member.key if member.idle else member.name,
                 assumed,
-                needs,
+                self._sizes_wanted,
                 remarks + (few if member.measure < LEAST_LEWIS else ()),
             )
 

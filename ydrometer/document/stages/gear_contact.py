@@ -8,17 +8,14 @@ contact at the pitch point).
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from itertools import pairwise
-from typing import TYPE_CHECKING
 
 from ydrometer.base.reckoning import Reckoning
 from ydrometer.base.tables.strengths import MATERIALS, USUAL_MATERIAL
 from ydrometer.document.stages.stage import Member
-from ydrometer.document.stages.strain import STRESS, Passing, Strain
-
-if TYPE_CHECKING:
-    from ydrometer.document.stages.gear import Gear
+from ydrometer.document.stages.strain import STRESS, Strain
 
 CHECK = "gear_pitting"
 DRY = 0.7
@@ -26,15 +23,36 @@ DRY = 0.7
 LUBRICATED = "lubricated, for a million changes"
 
 
-def pitting(gear: Gear, passing: Passing, running: Reckoning) -> Iterator[Strain]:
+@dataclass(frozen=True, slots=True)
+class Flanks:
+    """The wheels of a row of gears, as far as their flanks matter.
+
+    Attributes:
+        members: in their order. width: m, None where it is not known. pressure_angle: rad. materials: by driver and
+        driven; as is usual where it is not said. allowed: pressures that their makers give, by the same, Pa; None where
+        none does. dry: whether they run without lubricant.
+    """
+
+    members: Sequence[Member]
+    width: float | None
+    pressure_angle: float
+    materials: Mapping[str, str | None]
+    allowed: Mapping[str, float | None]
+    dry: bool
+
+    def material(self, end: str) -> str:
+        """Of driver or driven."""
+        return self.materials[end] or USUAL_MATERIAL
+
+
+def pitting(gear: Flanks, running: Reckoning, needs: tuple[str, ...]) -> Iterator[Strain]:
     """A row a wheel, each of its worse mesh.
 
     Args:
-        gear: the pair, with its idlers.
-        passing: what goes through it.
+        gear: the row of gears.
         running: what its teeth pass, with its factors, as far as sizes are known.
+        needs: keys of sizes that are not.
     """
-    needs = (*(() if gear.width else ("width",)), *(() if gear.tooth_size else ("module",)))
     for at, member in enumerate(gear.members):
         r = running.copy()
         if not needs:
@@ -44,7 +62,7 @@ def pitting(gear: Gear, passing: Passing, running: Reckoning) -> Iterator[Strain
         yield Strain(CHECK, STRESS, r, "sigma_H", "sigma_Hok", name, assumed, needs)
 
 
-def _pressed(gear: Gear, r: Reckoning, at: int) -> None:
+def _pressed(gear: Flanks, r: Reckoning, at: int) -> None:
     """Put in the pressure at the worse mesh of the wheel at a place of the row."""
     meshes = [pair for pair in pairwise(range(len(gear.members))) if at in pair]
     first, second = max(meshes, key=lambda pair: _shape(gear, *pair))
@@ -67,7 +85,7 @@ def _pressed(gear: Gear, r: Reckoning, at: int) -> None:
     r.step("sigma_H", "pressure between the flanks", "sqrt(Z_E2*p_H)", "stress")
 
 
-def _shape(gear: Gear, first: int, second: int) -> float:
+def _shape(gear: Flanks, first: int, second: int) -> float:
     """What of a mesh's pressure follows from its two wheels alone: ZE²·(u ± 1)/(u·z1)."""
     small, large = sorted((gear.members[first], gear.members[second]), key=lambda m: (m.form.encloses, m.measure))
     data = [MATERIALS[_material(gear, member)] for member in (small, large)]
@@ -76,25 +94,25 @@ def _shape(gear: Gear, first: int, second: int) -> float:
     return (u - 1.0 if large.form.encloses else u + 1.0) / (u * small.measure * yielding)
 
 
-def _material(gear: Gear, member: Member) -> str:
+def _material(gear: Flanks, member: Member) -> str:
     """Of a wheel; of an idler the softer of the two, as nobody says its own."""
-    driver, driven = gear.driver_material or USUAL_MATERIAL, gear.driven_material or USUAL_MATERIAL
+    driver, driven = gear.material("driver"), gear.material("driven")
     if member.idle:
         return min((driver, driven), key=lambda name: MATERIALS[name].contact)
     return driver if member.name == "driver" else driven
 
 
-def _allowed(gear: Gear, r: Reckoning, member: Member) -> tuple[str, ...]:
+def _allowed(gear: Flanks, r: Reckoning, member: Member) -> tuple[str, ...]:
     """Put in the pressure that the flanks of a wheel stand; returns what was assumed for it."""
     assumed = []
     ends = ("driver", "driven") if member.idle else (member.name,)
     for end in ends:
-        given = getattr(gear, f"{end}_allowed_contact")
+        given = gear.allowed[end]
         words = f"pressure that flanks of the {end} gear stand"
         if given is not None:
             r.put(f"p_{end}", words, given, "stress", f"{end}_allowed_contact")
             continue
-        material = getattr(gear, f"{end}_material") or USUAL_MATERIAL
+        material = gear.material(end)
         assumed.append(f"allowed pressure of {material}, {'dry' if gear.dry else LUBRICATED}")
         stress = MATERIALS[material].contact
         r.put(f"s_{end}", f"{words} lubricated", stress, "stress", origin="assumed", note=material)

@@ -7,6 +7,7 @@ import { TextField } from "../../ui/fields/TextField";
 import { useBar } from "../../ui/frame/TopBar";
 import { StandingMark } from "../../ui/StandingMark";
 import { FromBin } from "../shared/FromBin";
+import { Ratings } from "../shared/Strength";
 import { Aids } from "./Aids";
 import { DrivenAxle } from "./DrivenAxle";
 import { SideView } from "./SideView";
@@ -126,6 +127,7 @@ function Measures() {
       <WholeNumber path="drive.units" label="Drive units" />
       <WholeNumber path="vehicle.wheels" label="Wheels on the ground (else 4)" />
       <WholeNumber path="vehicle.tracks" label="Tracks in place of wheels" />
+      <Ratings kind="axle" path="vehicle" title="Axles of its wheels" />
     </Box>
   );
 }

@@ -62,6 +62,26 @@ export function SectionView({ fit, shaft, onFill }: Props) {
           {!item.spacer && !item.wheel && (
             <Switch path={`${path}.items[${i}].bearing`} label="carries the shaft" />
           )}
+          {item.bearing && (
+            <>
+              <Box w="104px">
+                <Field
+                  path={`${path}.items[${i}].outside`}
+                  label="across outside"
+                  dimension="length"
+                  optional
+                />
+              </Box>
+              <Box w="104px">
+                <Field
+                  path={`${path}.items[${i}].load_rating`}
+                  label="load rating"
+                  dimension="force"
+                  optional
+                />
+              </Box>
+            </>
+          )}
           <Button size="xs" disabled={readOnly} onClick={() => set(`${path}.items[${i}]`, undefined)}>
             Remove
           </Button>

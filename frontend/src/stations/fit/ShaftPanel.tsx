@@ -15,6 +15,7 @@ import { ChoiceField } from "../../ui/fields/ChoiceField";
 import { useUnits } from "../../ui/fields/units";
 import { MOUNT_WORDS } from "../../words/measures";
 import { FRAME } from "../shared/frame";
+import { Ratings } from "../shared/Strength";
 import { lengthText } from "./lengths";
 
 const PAIR = { display: "grid", gap: "2", gridTemplateColumns: "repeat(2, minmax(0, 1fr))" } as const;
@@ -73,6 +74,7 @@ export const ShaftPanel = memo(function ShaftPanel({ shaft }: { shaft: PlanShaft
             <Field path={`${path}.opening`} label="hole in the plate" dimension="length" optional />
             <Field path={`${path}.body`} label="motor body, across" dimension="length" optional />
           </Box>
+          <Ratings kind="shaft" path={path} title="What the shaft stands" />
           {said.bolts ? (
             <Box {...PAIR} mt="2">
               <WholeNumber path={`${path}.bolts.count`} label="bolts" />

@@ -24,6 +24,11 @@ const FIRST: Record<string, Record<string, unknown>> = {
   turns: { do: "turns", for: "4 s" },
   rest: { do: "rest", for: "10 min" },
 };
+const REVERSES: [string, string][] = [
+  ["", "where two sides of motors drive"],
+  ["true", "yes"],
+  ["false", "never"],
+];
 const SERVICES: [string, string][] = [
   ["uniform", "uniform"],
   ["light", "light shocks"],
@@ -64,6 +69,16 @@ export function Day({ loads }: { loads: Loads }) {
         </Box>
         <Box pb="2">
           <Switch path="loads.wet" label="pulleys get wet" />
+        </Box>
+        <ChoiceField
+          label="thrown into full reverse"
+          value={String(at(document, "loads.reverses") ?? "")}
+          options={REVERSES}
+          readOnly={readOnly}
+          onChange={(value) => set("loads.reverses", value ? value === "true" : undefined)}
+        />
+        <Box w="130px">
+          <Field path="loads.hours" label="hours of driving" dimension="time" optional />
         </Box>
       </Flex>
       <Flex gap="1" mt="2" wrap="wrap" align="stretch" role="group" aria-label="The blocks of one heat">

@@ -12,6 +12,7 @@ import { against } from "./words";
 /** All that is checked of one part: what it has to stand against what it does, and what would settle the rest. */
 export function PartRows({ part, words }: { part: LoadedPart; words: Loads["words"] }) {
   const keyed = relieved(part);
+  const folds = foldsOf(part.rows);
   const cautions = [...new Set(part.rows.map((row) => row.caution).filter(Boolean))];
   return (
     <Box data-part-rows={part.title}>
@@ -25,14 +26,16 @@ export function PartRows({ part, words }: { part: LoadedPart; words: Loads["word
             {word.text}
           </Box>
         ))}
-      {part.rows.map((row, i) => (
-        <Row
-          key={`${row.check} ${row.member} ${row.moment}`}
-          row={row}
-          keyed={row === keyed}
-          needs={row.needs.filter((need) => !wantedBefore(part.rows.slice(0, i), need.path))}
-        />
+      {folds.open.map((row) => (
+        <Row key={rowKey(row)} row={row} keyed={row === keyed} needs={row.needs} />
       ))}
+      <Fold rows={folds.holding} words={`${folds.holding.length} more hold`} name="holding" />
+      <Fold
+        rows={folds.unknown}
+        words={`${folds.unknown.length} more could be judged`}
+        name="unknown"
+        open={folds.open.length === 0}
+      />
       {cautions.map((caution) => (
         <Box
           key={caution}
@@ -46,6 +49,43 @@ export function PartRows({ part, words }: { part: LoadedPart; words: Loads["word
           {caution}
         </Box>
       ))}
+    </Box>
+  );
+}
+
+const rowKey = (row: LoadRow) => `${row.check} ${row.member} ${row.moment}`;
+
+/** What stands open: the worst row and all that are near a limit; what holds, and what nobody has said enough of. */
+function foldsOf(rows: LoadRow[]) {
+  const known = rows.filter((row) => row.state !== "unknown");
+  const open = known.filter((row, i) => i === 0 || row.state !== "ok");
+  const unknown = rows.filter((row) => row.state === "unknown");
+  return { open, holding: known.filter((row) => !open.includes(row)), unknown };
+}
+
+interface FoldProps {
+  rows: LoadRow[];
+  words: string;
+  name: string;
+  open?: boolean;
+}
+
+/** Rows that can wait, folded under how many they are. */
+function Fold({ rows, words, name, open = false }: FoldProps) {
+  if (rows.length === 0) return null;
+  return (
+    <Box asChild borderTopWidth="1px" borderColor="line" py="2">
+      <details open={open} data-fold={name}>
+        <summary>{words}</summary>
+        {rows.map((row, i) => (
+          <Row
+            key={rowKey(row)}
+            row={row}
+            keyed={false}
+            needs={row.needs.filter((need) => !wantedBefore(rows.slice(0, i), need.path))}
+          />
+        ))}
+      </details>
     </Box>
   );
 }

@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import type { Stage } from "../../../document/document";
 import { useKinds } from "../../../ui/fields/units";
-import { LabelledInput, Strength } from "./Strength";
+import { LabelledInput, Strengths } from "../../shared/Strength";
 
 /** Everything of a stage that is typed, but its teeth; what it stands apart from the rest. */
 export function StageFields({ stage, path }: { stage: Stage; path: string }) {
@@ -13,7 +13,7 @@ export function StageFields({ stage, path }: { stage: Stage; path: string }) {
         .map((field) => (
           <LabelledInput key={field.key} field={field} path={`${path}.${field.key}`} />
         ))}
-      <Strength path={path} fields={fields.filter((field) => field.group !== "")} />
+      <Strengths path={path} fields={fields.filter((field) => field.group !== "")} />
     </Box>
   );
 }

@@ -5,8 +5,8 @@ import { Field, WholeNumber } from "../../../document/Field";
 import { addBranch, branchPath, removeBranch } from "../../../document/stages";
 import { show, useUnits } from "../../../ui/fields/units";
 import { FromBin } from "../../shared/FromBin";
+import { Ratings } from "../../shared/Strength";
 import { StageActions, useChange } from "../selected/StageActions";
-import { Ratings } from "../selected/Strength";
 import { SupplyFields } from "./SupplyFields";
 import { withSource, withSupply } from "./source";
 import { TorqueCurve } from "./TorqueCurve";
@@ -67,6 +67,7 @@ export function SourcePanel({ path }: { path: string }) {
               optional
             />
             <Ratings kind="controller" path={`${branch}.controller`} title="What the controller stands" />
+            <Ratings kind="wire" path={branch} title="Its wire" />
             <Supply />
           </>
         )}

@@ -1,10 +1,10 @@
 import { Box } from "@chakra-ui/react";
-import type { Vocabulary } from "../../../api/client";
-import { useDocument, useEdit } from "../../../document/context";
-import { at } from "../../../document/document";
-import { Field, NumberList, Switch, WholeNumber } from "../../../document/Field";
-import { ChoiceField } from "../../../ui/fields/ChoiceField";
-import { useUnits } from "../../../ui/fields/units";
+import type { Vocabulary } from "../../api/client";
+import { useDocument, useEdit } from "../../document/context";
+import { at } from "../../document/document";
+import { Field, NumberList, Switch, WholeNumber } from "../../document/Field";
+import { ChoiceField } from "../../ui/fields/ChoiceField";
+import { useUnits } from "../../ui/fields/units";
 
 type LabelledField = Vocabulary["ratings"][number]["fields"][number];
 
@@ -15,14 +15,28 @@ interface Props {
   title?: string;
 }
 
-/** What a part stands, as its maker says: folded away until somebody has looked it up. */
-export function Strength({ path, fields, title = "What it stands" }: Props) {
+/** The group of what makers say of a part; each other group is called by its own name. */
+const STRENGTH = "strength";
+
+/** What a part stands, as its maker says, and how it is held: each group folded away until somebody has looked it up. */
+export function Strengths({ path, fields, title = "What it stands" }: Props) {
+  const groups = [...new Set(fields.map((field) => field.group))];
+  return groups.map((group) => (
+    <Strength
+      key={group}
+      path={path}
+      fields={fields.filter((field) => field.group === group)}
+      title={group === STRENGTH ? title : group}
+    />
+  ));
+}
+
+function Strength({ path, fields, title }: Required<Props>) {
   const document = useDocument();
-  if (fields.length === 0) return null;
   const said = fields.filter((field) => at(document, `${path}.${field.key}`) !== undefined).length;
   return (
     <Box asChild gridColumn="1 / -1">
-      <details data-strength={path}>
+      <details data-strength={path} data-group={title}>
         <summary>
           {title}{" "}
           <Box as="span" color="ink.second" fontSize="sm">
@@ -42,7 +56,7 @@ export function Strength({ path, fields, title = "What it stands" }: Props) {
 /** The ratings of a source, a controller or a supply, as the core lists them. */
 export function Ratings({ kind, path, title }: { kind: string; path: string; title: string }) {
   const fields = useUnits().ratings.find((rating) => rating.kind === kind)?.fields ?? [];
-  return <Strength path={path} fields={fields} title={title} />;
+  return <Strengths path={path} fields={fields} title={title} />;
 }
 
 /** A field typed the way the core says. */
