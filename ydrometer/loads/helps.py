@@ -12,16 +12,17 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ydrometer.base.tables.strengths import MATERIALS, USUAL_MATERIAL
-from ydrometer.document.design import Design, Document
+from ydrometer.document.design import Document
 from ydrometer.document.mounting import LoopMount, Mounting
 from ydrometer.document.sources import Controller
 from ydrometer.document.stages import Stage
 from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.sweep import put_stage
-from ydrometer.loads import electrical, mechanical, shafts
+from ydrometer.loads import axle, electrical, hubs, mechanical, shafts, sources, wires
 from ydrometer.loads.limits import LoadRows
 from ydrometer.loads.load_case import LoadCase
+from ydrometer.loads.next_sizes import Change, next_sizes
 from ydrometer.loads.rows import UseRow
 from ydrometer.loads.words import part_title
 
@@ -30,6 +31,8 @@ MOST = 3
 EASED = 0.97
 """Use that a help by tension aims at, and the one that a help by width does."""
 WELL = 0.8
+RELIEF = 0.95
+"""Of its use before that a help leaves to a row, at most."""
 SAME = 0.005
 """Relative change of the top speed that is none."""
 CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
@@ -41,6 +44,12 @@ CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
     mechanical.stages,
     mechanical.speed_limits,
     mechanical.brakes,
+    wires.bus_voltage_high,
+    wires.wire,
+    hubs.hubs,
+    sources.radial_load,
+    sources.plate_tilt,
+    axle.axle_stress,
 )
 """All that a change may make worse, but for heat."""
 
@@ -55,16 +64,6 @@ class Help:
     text: str
     use: float | None
     changes: Mapping[str, Any]
-
-
-@dataclass(frozen=True, slots=True)
-class _Change:
-    """A design that might help: in words, the values by path, and whether the motion changes with it."""
-
-    words: str
-    design: Design
-    values: dict[str, Any]
-    moves: bool
 
 
 def helps(rows: LoadRows, row: UseRow) -> list[Help]:
@@ -82,8 +81,17 @@ def helps(rows: LoadRows, row: UseRow) -> list[Help]:
     if row.check == "winding_temperature":
         return _rested(case, row)
     before = {_key(row): row for row in rows.rows}
-    tried = [help_ for change in _changes(case, row) if (help_ := _tried(case, row, change, before)) is not None]
-    return tried[:MOST]
+    sizes = next_sizes(case.design, row)
+    changes = [*_changes(case, row), *sizes]
+    tried = [help_ for change in changes if (help_ := _tried(case, row, change, before)) is not None]
+    return _best(tried)
+
+
+def _best(tried: list[Help]) -> list[Help]:
+    """The gentlest of all that relieve, and among them the first that settles it."""
+    settles = next((help_ for help_ in tried if help_.use is not None and help_.use <= 1.0), None)
+    first = tried[:MOST]
+    return first if settles is None or settles in first else [*first[: MOST - 1], settles]
 
 
 def _rows(case: LoadCase) -> list[UseRow]:
@@ -96,12 +104,12 @@ def _key(row: UseRow) -> tuple[str, str, str | None, str]:
     return row.check, row.path, row.member, air if air == electrical.IN_THE_AIR else ""
 
 
-def _tried(case: LoadCase, row: UseRow, change: _Change, before: Mapping[Any, UseRow]) -> Help | None:
+def _tried(case: LoadCase, row: UseRow, change: Change, before: Mapping[Any, UseRow]) -> Help | None:
     """A change worked out; None where it does not relieve the row."""
     other = _changed(case, change)
     after = {_key(row): row for row in _rows(other)}
     row_after = after.get(_key(row))
-    if row_after is None or row_after.use is None or (row.use is not None and row_after.use >= row.use):
+    if row_after is None or row_after.use is None or (row.use is not None and row_after.use > RELIEF * row.use):
         return None
     worse = [row for key, row in after.items() if row.state == "over" and key in before and _worse(before[key], row)]
     text = f"{change.words}: {row_after.use:.2f}"
@@ -115,7 +123,7 @@ def _worse(before: UseRow, after: UseRow) -> bool:
     return before.state != "over" and after.state == "over"
 
 
-def _changed(case: LoadCase, change: _Change) -> LoadCase:
+def _changed(case: LoadCase, change: Change) -> LoadCase:
     document = case.evaluation.documents[case.index]
     new = Document(change.design, document.values, document.assumed)
     if change.moves:
@@ -134,15 +142,17 @@ def _cost(case: LoadCase, other: LoadCase) -> str:
     return f"top speed {'as it is' if same else f'{speeds[1]:.3g} m/s'}, push {push:.3g} N"
 
 
-def _changes(case: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _changes(case: LoadCase, row: UseRow) -> Iterator[Change]:
     """What might relieve a row, by its check."""
-    if row.check == "gear_tooth":
+    if row.check in ("gear_tooth", "gear_pitting"):
         yield from _wider(case, row)
         yield from _stronger(case, row)
         yield from _teeth(case, row)
     elif row.check in ("belt_force", "chain_force"):
         yield from _wider(case, row)
         yield from _teeth(case, row)
+    elif row.check == "radial_load":
+        yield from _teeth_behind(case, row)
     elif row.check in ("belt_jump", "v_belt_slip"):
         yield from _tighter(case, row)
         yield from _teeth(case, row)
@@ -154,7 +164,7 @@ def _stage(case: LoadCase, path: str) -> Stage:
     return next(through.stage for through in case.line.stages if through.path == path)
 
 
-def _wider(case: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _wider(case: LoadCase, row: UseRow) -> Iterator[Change]:
     """As wide as eases it well, in whole millimetres; at most twice as wide as now."""
     stage: Any = _stage(case, row.path)
     if row.check == "chain_force" or not stage.width or row.use is None:
@@ -162,23 +172,34 @@ def _wider(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     wanted = math.ceil(1e3 * stage.width * min(2.0, max(row.use / WELL, 1.0)) - 1e-9)
     if 1e-3 * wanted > stage.width:
         design = put_stage(case.design, row.path, replace(stage, width=1e-3 * wanted))
-        yield _Change(f"width {wanted} mm", design, {f"{row.path}.width": f"{wanted} mm"}, moves=False)
+        yield Change(f"width {wanted} mm", design, {f"{row.path}.width": f"{wanted} mm"}, moves=False)
 
 
-def _stronger(case: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _stronger(case: LoadCase, row: UseRow) -> Iterator[Change]:
     """The weakest material that eases it, where the maker's own figure is not given."""
     stage: Any = _stage(case, row.path)
     end = row.member if row.member in ("driver", "driven") else "driven"
-    if getattr(stage, f"{end}_allowed_stress") is not None or row.demand is None:
+    flanks = row.check == "gear_pitting"
+    given = getattr(stage, f"{end}_allowed_contact" if flanks else f"{end}_allowed_stress")
+    if given is not None or row.demand is None:
         return
-    now = MATERIALS[getattr(stage, f"{end}_material") or USUAL_MATERIAL].tooth
-    better = sorted((m.tooth, name) for name, m in MATERIALS.items() if m.tooth > now and m.tooth >= row.demand)
-    for _, name in better[:1]:
+    stands = {name: m.contact if flanks else m.tooth for name, m in MATERIALS.items()}
+    now = stands[getattr(stage, f"{end}_material") or USUAL_MATERIAL]
+    better = sorted((stress, name) for name, stress in stands.items() if stress > now)
+    enough = [(stress, name) for stress, name in better if stress >= row.demand] or better[-1:]
+    for _, name in enough[:1]:
         design = put_stage(case.design, row.path, replace(stage, **{f"{end}_material": name}))
-        yield _Change(f"{name} for the {end}", design, {f"{row.path}.{end}_material": name}, moves=False)
+        yield Change(f"{name} for the {end}", design, {f"{row.path}.{end}_material": name}, moves=False)
 
 
-def _teeth(case: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _teeth_behind(case: LoadCase, row: UseRow) -> Iterator[Change]:
+    """The same of the stage behind a motor."""
+    first = case.first_behind(branch_of(row.path))
+    if first is not None:
+        yield from _teeth(case, replace(row, path=first.path))
+
+
+def _teeth(case: LoadCase, row: UseRow) -> Iterator[Change]:
     """A driver with one or two teeth more: less force at its rim, and another gearing."""
     stage = _stage(case, row.path)
     if not stage.members or not stage.members[0].form.toothed:
@@ -189,10 +210,10 @@ def _teeth(case: LoadCase, row: UseRow) -> Iterator[_Change]:
         if resized is not None:
             words = f"{teeth}-tooth driver"
             values = {f"{row.path}.{driver.key}": teeth}
-            yield _Change(words, put_stage(case.design, row.path, resized), values, moves=True)
+            yield Change(words, put_stage(case.design, row.path, resized), values, moves=True)
 
 
-def _tighter(case: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _tighter(case: LoadCase, row: UseRow) -> Iterator[Change]:
     """The tension at rest with which it just holds."""
     fit = case.design.fit or Mounting()
     place = next((i for i, loop in enumerate(fit.loops) if loop.stage == row.path), len(fit.loops))
@@ -204,10 +225,10 @@ def _tighter(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     wanted = math.ceil(needed)
     loops = (*fit.loops[:place], replace(said, tension=float(wanted)), *fit.loops[place + 1 :])
     design = replace(case.design, fit=replace(fit, loops=loops))
-    yield _Change(f"tension {wanted} N", design, {f"fit.loops[{place}].tension": f"{wanted} N"}, moves=False)
+    yield Change(f"tension {wanted} N", design, {f"fit.loops[{place}].tension": f"{wanted} N"}, moves=False)
 
 
-def _limited(case: LoadCase, row: UseRow) -> Iterator[_Change]:
+def _limited(case: LoadCase, row: UseRow) -> Iterator[Change]:
     """A current limit of the controller that just holds."""
     b = branch_of(row.path)
     branch = case.design.drive.branches[b]
@@ -218,7 +239,7 @@ def _limited(case: LoadCase, row: UseRow) -> Iterator[_Change]:
     changed = (*branches[:b], replace(branch, controller=controller), *branches[b + 1 :])
     design = replace(case.design, drive=replace(case.design.drive, branches=changed))
     path = f"drive.branches[{b}].controller.current_limit"
-    yield _Change(f"current limit {row.capacity:.3g} A", design, {path: f"{row.capacity:.6g} A"}, moves=True)
+    yield Change(f"current limit {row.capacity:.3g} A", design, {path: f"{row.capacity:.6g} A"}, moves=True)
 
 
 def _rested(case: LoadCase, row: UseRow) -> list[Help]:

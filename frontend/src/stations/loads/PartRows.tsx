@@ -29,7 +29,11 @@ export function PartRows({ part, words }: { part: LoadedPart; words: Loads["word
       {folds.open.map((row) => (
         <Row key={rowKey(row)} row={row} keyed={row === keyed} needs={row.needs} />
       ))}
-      <Fold rows={folds.holding} words={`${folds.holding.length} more hold`} name="holding" />
+      <Fold
+        rows={folds.holding}
+        words={folds.holding.length === 1 ? "1 more holds" : `${folds.holding.length} more hold`}
+        name="holding"
+      />
       <Fold
         rows={folds.unknown}
         words={`${folds.unknown.length} more could be judged`}

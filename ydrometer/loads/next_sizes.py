@@ -1,0 +1,150 @@
+"""Helps by size: the next shaft, wire, screw, key, axle or plate that there is."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from ydrometer.base.tables.screws import SCREWS
+from ydrometer.document.design import Design
+from ydrometer.document.mounting import Mounting
+from ydrometer.document.sources import Motor
+from ydrometer.document.stages.hubs import MOST_SCREWS, Hub
+from ydrometer.document.walk import branch_of, stage_at
+from ydrometer.evaluation.sweep import put_stage
+from ydrometer.loads.rows import UseRow
+
+DIAMETERS = (3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 15.0, 17.0, 20.0, 25.0, 30.0, 35.0, 40.0)
+"""mm of usual shafts and axles."""
+AREAS = (0.5, 0.75, 1.0, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0, 35.0, 50.0)
+"""mm² of usual wires (IEC 60228)."""
+STEP = 1.0
+"""mm by which keys get longer and plates thicker."""
+FARTHEST = 12
+"""Sizes that are tried, at most."""
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """A design that might help: in words, the values by path, and whether the motion changes with it."""
+
+    words: str
+    design: Design
+    values: dict[str, Any]
+    moves: bool
+
+
+def next_sizes(design: Design, row: UseRow) -> Iterator[Change]:
+    """Larger sizes of what a row is about, the next one first; nothing of a row that no size relieves.
+
+    Args:
+        design: as it is.
+        row: near its limit or over it.
+    """
+    sizes = _SIZES.get(row.check)
+    if sizes is not None:
+        yield from sizes(design, row)
+
+
+def _above(sizes: Sequence[float], now: float) -> list[float]:
+    """Of usual sizes, mm, those above one in m."""
+    return [size for size in sizes if size > 1e3 * now * (1.0 + 1e-9)][:FARTHEST]
+
+
+def _shaft(design: Design, row: UseRow) -> Iterator[Change]:
+    """A thicker shaft; the source's own is as it is."""
+    fit = design.fit or Mounting()
+    place = next((i for i, shaft in enumerate(fit.shafts) if shaft.shaft == row.path), None)
+    if place is None or fit.shafts[place].diameter is None or _is_of_a_source(design, row.path):
+        return
+    for size in _above(DIAMETERS, fit.shafts[place].diameter or 0.0):
+        shafts = list(fit.shafts)
+        shafts[place] = replace(shafts[place], diameter=1e-3 * size)
+        changed = replace(design, fit=replace(fit, shafts=tuple(shafts)))
+        yield Change(f"{size:g} mm shaft", changed, {f"fit.shafts[{place}].diameter": f"{size:g} mm"}, moves=False)
+
+
+def _is_of_a_source(design: Design, path: str) -> bool:
+    branches = enumerate(design.drive.branches)
+    return any(path == f"drive.branches[{b}].source" and branch.source.shaft is not None for b, branch in branches)
+
+
+def _axle(design: Design, row: UseRow) -> Iterator[Change]:
+    axle = design.vehicle.axle
+    for size in _above(DIAMETERS, axle.diameter) if axle else ():
+        thicker = replace(axle, diameter=1e-3 * size) if axle else None
+        changed = replace(design, vehicle=replace(design.vehicle, axle=thicker))
+        yield Change(f"{size:g} mm axle", changed, {"vehicle.axle.diameter": f"{size:g} mm"}, moves=False)
+
+
+def _wire(design: Design, row: UseRow) -> Iterator[Change]:
+    drive, supply = design.drive, design.drive.supply
+    of_supply = row.path == "drive.supply"
+    wire = (supply.wire if supply else None) if of_supply else drive.branches[branch_of(row.path)].wire
+    if wire is None or wire.rating is not None:
+        return
+    for size in [area for area in AREAS if area > 1e6 * wire.area * (1.0 + 1e-9)]:
+        thicker = replace(wire, area=1e-6 * size)
+        if of_supply and supply is not None:
+            changed = replace(drive, supply=replace(supply, wire=thicker))
+        else:
+            branches = list(drive.branches)
+            branches[branch_of(row.path)] = replace(branches[branch_of(row.path)], wire=thicker)
+            changed = replace(drive, branches=tuple(branches))
+        values = {f"{row.path}.wire.area": f"{size:g} mm^2"}
+        yield Change(f"{size:g} mm² wire", replace(design, drive=changed), values, moves=False)
+
+
+def _plate(design: Design, row: UseRow) -> Iterator[Change]:
+    b = branch_of(row.path)
+    source, fit = design.drive.branches[b].source, design.fit
+    if not isinstance(source, Motor) or source.mount is None:
+        return
+    now = source.mount.thickness or (fit.plate.thickness if fit and fit.plate else None)
+    for step in range(1, FARTHEST) if now else ():
+        size = round(1e3 * (now or 0.0) + STEP * step, 3)
+        mounted = replace(source, mount=replace(source.mount, thickness=1e-3 * size))
+        branches = list(design.drive.branches)
+        branches[b] = replace(branches[b], source=mounted)
+        changed = replace(design, drive=replace(design.drive, branches=tuple(branches)))
+        values = {f"{row.path}.mount.thickness": f"{size:g} mm"}
+        yield Change(f"plate of {size:g} mm", changed, values, moves=False)
+
+
+def _hub(design: Design, row: UseRow) -> Iterator[Change]:
+    """One screw more, a larger screw, a flat; a longer key."""
+    stage: Any = stage_at(design, row.path)
+    hub = stage.hub(row.member or "")
+    for words, key, value, typed in _held_better(hub, row):
+        better = replace(hub, **{key: value})
+        changed = put_stage(design, row.path, replace(stage, **{f"{row.member}_hub": better}))
+        yield Change(words, changed, {f"{row.path}.{row.member}_hub.{key}": typed}, moves=False)
+
+
+def _held_better(hub: Hub, row: UseRow) -> Iterator[tuple[str, str, Any, Any]]:
+    if hub.torque is not None:
+        return
+    if hub.by == "key" and hub.length is not None:
+        length = round(1e3 * hub.length * max(row.use or 1.0, 1.0) / 0.8 + 0.5)
+        yield f"key of {length} mm", "length", 1e-3 * length, f"{length} mm"
+    if hub.by == "set screw" and not hub.flat:
+        yield "a flat under the screw", "flat", True, True
+    if hub.screw is not None:
+        if hub.count < MOST_SCREWS:
+            yield f"{hub.count + 1} screws", "count", hub.count + 1, hub.count + 1
+        sizes = list(SCREWS)
+        for screw in sizes[sizes.index(hub.screw) + 1 :] if hub.screw in SCREWS else ():
+            yield f"screws of {screw}", "screw", screw, screw
+
+
+_SIZES: dict[str, Callable[[Design, UseRow], Iterator[Change]]] = {
+    "shaft_stress": _shaft,
+    "shaft_fatigue": _shaft,
+    "axle_stress": _axle,
+    "wire": _wire,
+    "plate_tilt": _plate,
+    "key": _hub,
+    "set_screw": _hub,
+    "clamp": _hub,
+}
