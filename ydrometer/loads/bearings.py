@@ -18,10 +18,10 @@ from ydrometer.document.mounting import Item, Mounting, ShaftMount
 from ydrometer.document.stages.strain import FORCE, Strain
 from ydrometer.fit.setup import Setup
 from ydrometer.loads.bending import SENSES, bearings_of, held, laid_out, pulls_of
-from ydrometer.loads.day import Stretch
 from ydrometer.loads.load_case import LoadCase
-from ydrometer.loads.passing import line
+from ydrometer.loads.passing import PowerPath
 from ydrometer.loads.rows import UseRow, strained
+from ydrometer.motion.states import States
 
 CHECK = "bearing_life"
 
@@ -104,20 +104,20 @@ def _judged(case: LoadCase, path: str, mount: ShaftMount, item: Item, key: str, 
 def _through_the_day(case: LoadCase, setup: Setup, mount: ShaftMount, path: str) -> Turned | None:
     """Of all stretches of one heat together; None where a force is not known."""
     cubes, turns, seconds = np.zeros((2, 2)), 0.0, 0.0
-    for stretch in case.heats.stretches:
-        if len(stretch.time) > 1:
-            part = _stretch(case, setup, mount, path, stretch)
-            if part is None:
-                return None
-            cubes = cubes + stretch.count * part.cubes
-            turns += stretch.count * part.turns
-            seconds += stretch.count * part.seconds
+    for states, through, often in case.driven:
+        part = _stretch(case, setup, mount, path, states, through)
+        if part is None:
+            return None
+        cubes = cubes + often * part.cubes
+        turns += often * part.turns
+        seconds += often * part.seconds
     return Turned(cubes, turns, seconds)
 
 
-def _stretch(case: LoadCase, setup: Setup, mount: ShaftMount, path: str, stretch: Stretch) -> Turned | None:
+def _stretch(
+    case: LoadCase, setup: Setup, mount: ShaftMount, path: str, states: States, through: PowerPath
+) -> Turned | None:
     """One stretch, once; while gears are changed a bearing holds nothing."""
-    through = line(case.design, stretch.states)
     pulls = pulls_of(case, setup, path, {stage.path: stage for stage in through.stages})
     stack = mount.stack
     assert stack is not None  # it has two bearings
@@ -125,12 +125,12 @@ def _stretch(case: LoadCase, setup: Setup, mount: ShaftMount, path: str, stretch
     if laid is None:
         return None
     speed = np.abs(next(shaft.speed for shaft in through.shafts if shaft.path == path)) / (2.0 * np.pi)
-    driven = np.where(stretch.states.gear < 0, 0.0, 1.0)
+    driven = np.where(states.gear < 0, 0.0, 1.0)
     bearings = bearings_of(stack)
     both = [[np.hypot(*force) for force in held(bearings, laid, sense)] for sense in SENSES]
     cubes = [
-        [np.trapezoid((driven * both[s][at]) ** LIFE_POWER * speed, stretch.time) for s in range(len(SENSES))]
+        [np.trapezoid((driven * both[s][at]) ** LIFE_POWER * speed, states.time) for s in range(len(SENSES))]
         for at in range(2)
     ]
-    turns = float(np.trapezoid(speed, stretch.time))
-    return Turned(np.array(cubes), turns, float(stretch.time[-1] - stretch.time[0]))
+    turns = float(np.trapezoid(speed, states.time))
+    return Turned(np.array(cubes), turns, float(states.time[-1] - states.time[0]))

@@ -84,9 +84,10 @@ def heats(evaluation: Evaluation, index: int, moments: Moments) -> Heats:
         moments: of it.
     """
     said = evaluation.documents[index].design.loads or Loads()
-    # The same phase comes again and again in a long day.
+    # The same phase comes again and again in a long day, and each run of it is the same run.
     known: dict[Phase, Stretch | str] = {}
-    given = _stretches(evaluation, index, moments, said.day, known)
+    run = _run(evaluation, index, moments)
+    given = _stretches(moments, run, said.day, known)
     faults = tuple(
         Fault(f"loads.day[{k}]", f'"{phase.do}" given: {stretch}', "leave this phase out")
         for k, (phase, stretch) in enumerate(zip(said.day, given, strict=True))
@@ -95,27 +96,27 @@ def heats(evaluation: Evaluation, index: int, moments: Moments) -> Heats:
     stretches = [stretch for stretch in given if isinstance(stretch, Stretch)]
     if stretches:
         return Heats(stretches, said.heats or 1, assumed=False, left_out=faults)
-    usual = _stretches(evaluation, index, moments, USUAL_DAY, known)
+    usual = _stretches(moments, run, USUAL_DAY, known)
     kept = [stretch for stretch in usual if isinstance(stretch, Stretch)]
     return Heats(kept, said.heats or USUAL_HEATS, assumed=True, left_out=faults)
 
 
 def _stretches(
-    evaluation: Evaluation, index: int, moments: Moments, phases: Sequence[Phase], known: dict[Phase, Stretch | str]
+    moments: Moments, run: States | None, phases: Sequence[Phase], known: dict[Phase, Stretch | str]
 ) -> list[Stretch | str]:
     for phase in phases:
         if phase not in known:
-            known[phase] = _stretch(evaluation, index, moments, phase)
+            known[phase] = _stretch(moments, run, phase)
     return [known[phase] for phase in phases]
 
 
-def _stretch(evaluation: Evaluation, index: int, moments: Moments, phase: Phase) -> Stretch | str:
+def _stretch(moments: Moments, run: States | None, phase: Phase) -> Stretch | str:
     """A phase; why it cannot be, where it cannot."""
     match phase:
-        case Runs():
-            if moments.run is None:
+        case Runs(count=count, every=every):
+            if run is None:
                 return "the design does not start, or its run has no end"
-            return _run(evaluation, index, moments, phase)
+            return Stretch(run, max(0.0, every - float(run.time[-1])), count)
         case Cruise(lasts=lasts):
             return _steady(moments, TOP, lasts) or "the design has no top speed"
         case Shove(lasts=lasts):
@@ -134,11 +135,12 @@ def _steady(moments: Moments, name: str, lasts: float) -> Stretch | None:
     return Stretch(replace(states.taken(moments.states, twice), time=np.array([0.0, lasts])))
 
 
-def _run(evaluation: Evaluation, index: int, moments: Moments, phase: Runs) -> Stretch:
-    """The run up to its distance; beyond what is worked out of it, it goes on at top speed."""
+def _run(evaluation: Evaluation, index: int, moments: Moments) -> States | None:
+    """The run up to its distance; beyond what is worked out of it, it goes on at top speed. None without one."""
     group, row = evaluation.group(index)
     run = moments.run
-    assert run is not None  # the caller has looked
+    if run is None:
+        return None
     distance = evaluation.documents[index].design.run.distance or USUAL_DISTANCE
     end = trace.moment(group.batch, row, 1, distance)[0]
     if end > run.time[-1]:
@@ -146,8 +148,7 @@ def _run(evaluation: Evaluation, index: int, moments: Moments, phase: Runs) -> S
     else:
         last = states.between(run, end)
     kept = states.taken(run, run.time < end)
-    driven = states.joined([kept, replace(last, time=np.array([end]))])
-    return Stretch(driven, max(0.0, phase.every - end), phase.count)
+    return states.joined([kept, replace(last, time=np.array([end]))])
 
 
 def block(stretch: Stretch, branch: int) -> HeatBlock:

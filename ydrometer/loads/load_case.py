@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from functools import cached_property
 
@@ -21,6 +22,7 @@ from ydrometer.loads.loops import loop_said
 from ydrometer.loads.low import near_empty
 from ydrometer.loads.moments import SHOVE, Moments, moments, near_the_end, together
 from ydrometer.loads.passing import PowerPath, Through, line, speeds_in
+from ydrometer.motion.states import States
 
 USUAL_LIMIT = 403.15
 """K that a winding stands where its maker says nothing: insulation class B, 130 °C (IEC 60085, Electrical insulation:
@@ -111,6 +113,17 @@ class LoadCase:
     def heats(self) -> Heats:
         """The day, as far as the design can do it."""
         return day.heats(self.evaluation, self.index, self.moments)
+
+    @cached_property
+    def driven(self) -> list[tuple[States, PowerPath, int]]:
+        """States over time in which it is driven in one heat, what goes through its line there, and how often each
+        comes.
+        """
+        often: Counter[int] = Counter()
+        for stretch in self.heats.stretches:
+            often[id(stretch.states)] += stretch.count
+        different = {id(stretch.states): stretch.states for stretch in self.heats.stretches if len(stretch.time) > 1}
+        return [(states, line(self.design, states), often[name]) for name, states in different.items()]
 
     @cached_property
     def warmth(self) -> dict[int, Warmth]:
