@@ -22,7 +22,8 @@ MOST_BIN_FILE = 8 * strict_json.LARGEST
 """Bytes of a bin file, as of a search request."""
 USAGE = """usage: ydrometer evaluate DESIGN.json...   print the measures of each design, one JSON document a line
        ydrometer search REQUEST.json       look through all combinations of parts, and print the best
-       ydrometer fit DESIGN.json           print where its shafts stand, what clashes, and the ways to place them
+       ydrometer fit DESIGN.json...        print where its shafts stand, what clashes, and the ways to place them,
+                                           one JSON document a line
        ydrometer limits DESIGN.json...     print what each part has to stand, one JSON document a line
        ydrometer calibrate RUNS.json...    print what test runs teach, one JSON document a line
        ydrometer parts DESIGN.json [--bin BIN.json]
@@ -54,9 +55,9 @@ def _fits(command: Callable[[Sequence[str]], int], files: int) -> bool:
         files > 0
         if command in (_evaluate, _limits, _calibrate)
         else files == 1
-        if command in (_search, _fit)
+        if command is _search
         else files > 0
-        if command in (_parts, _build, _practice)
+        if command in (_fit, _parts, _build, _practice)
         else files <= 1
         if command is _schema
         else files == 0
@@ -146,8 +147,7 @@ def _load(name: str, largest: int, what: str) -> Any:
 def _fit(names: Sequence[str]) -> int:
     from ydrometer.files.fit_report import report  # noqa: PLC0415  # other commands need none of it
 
-    print(json.dumps(report(_read(names[0])), ensure_ascii=False, allow_nan=False))
-    return 0
+    return _print_each(names, lambda name: report(_read(name)))
 
 
 def _parts(words: Sequence[str]) -> int:

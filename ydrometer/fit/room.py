@@ -25,8 +25,9 @@ def nearest_length(coupling: Coupling, distance: float) -> float:
 def room_wanted(coupling: Coupling, loop: Loop, length: float) -> tuple[float, float]:
     """By how much the distance of a loop has to be made shorter to put it on, and longer to tighten it, m.
 
-    Shares of the length are changes of it (DIN 2218, Endless V-belts: Calculation of drives); by how much the shafts
-    move for them follows from the geometry of the loop. Pitches, and what a chain wears, are changes of the distance.
+    A V-belt's shares of its length are changes of the distance (DIN 2218, Endless V-belts: Calculation of drives; ISO
+    155, Belt drives: Pulleys: Limiting values for adjustment of centres), as are pitches, and what a chain wears. The
+    share of a toothed belt is a change of its length; by how much the shafts move for it follows from its geometry.
 
     Args:
         coupling: of the loop.
@@ -34,9 +35,9 @@ def room_wanted(coupling: Coupling, loop: Loop, length: float) -> tuple[float, f
         length: of it, m.
     """
     taut = _taut(coupling, length)
-    on = loop.put_on_pieces * coupling.driver.size + taut - _taut(coupling, length * (1.0 - loop.put_on_share))
-    tighten = _taut(coupling, length * (1.0 + loop.tighten_share)) - taut + loop.wear_share * taut
-    return on, tighten
+    on = loop.put_on_pieces * coupling.driver.size + loop.put_on_share * length
+    stretched = _taut(coupling, length * (1.0 + loop.tighten_share)) - taut
+    return on, stretched + loop.take_up_share * length + loop.wear_share * taut
 
 
 def _taut(coupling: Coupling, length: float) -> float:

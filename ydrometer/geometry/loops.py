@@ -78,7 +78,7 @@ def _solved(
 def pitch_radius(pitch: float, teeth: float) -> float:
     """Radius of the circle on which a loop's pieces are as long as its pitch, m: z·p/(2·π).
 
-    It is the pitch radius of a pulley (ISO 5296, Synchronous belt drives: Belts with pitch codes), and the radius by
+    It is the pitch radius of a pulley (ISO 5294, Synchronous belt drives: Pulleys), and the radius by
     which the length of a chain is computed (ISO 606, Short-pitch transmission precision roller and bush chains).
 
     Args:

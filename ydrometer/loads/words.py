@@ -35,7 +35,7 @@ THERMAL = (
     "Two-node thermal network: Hendershot and Miller, Design of Brushless Permanent-Magnet Motors, chapter Cooling; "
     "resistance of a warm winding: IEC 60034-1."
 )
-GEARING = "Ratio of teeth or pitch diameters: ISO 53, ISO 606, ISO 5296, ISO 4184. Limits: the makers'."
+GEARING = "Ratio of teeth or pitch diameters: ISO 53, ISO 606, ISO 5294, ISO 4184. Limits: the makers'."
 FUSES = "Least opening times of blade fuses: ISO 8820-3."
 LEWIS = (
     "Lewis bending equation with Barth's factor: Budynas and Nisbett, Shigley's Mechanical Engineering Design, chapter "

@@ -20,7 +20,7 @@ ELECTRIC = (
     "Direct-current motor in steady state behind a loss-free converter: Hughes and Drury, Electric Motors and Drives, "
     "chapters 3 and 4."
 )
-GEARING = "Ratio of teeth or pitch diameters: ISO 53, ISO 606, ISO 5296, ISO 4184."
+GEARING = "Ratio of teeth or pitch diameters: ISO 53, ISO 606, ISO 5294, ISO 4184."
 
 
 class NoWorkingError(YdrometerError):

@@ -172,7 +172,7 @@ class _Ring(Form):
 @dataclass(frozen=True, slots=True)
 class _Pulley(Form):
     def pitch_radius(self, size: float, measure: float) -> float:
-        """z·p/(2·π) (ISO 5296, Synchronous belt drives: Belts with pitch codes, pitch diameter of pulleys)."""
+        """z·p/(2·π) (ISO 5294, Synchronous belt drives: Pulleys, pitch diameter)."""
         return loops.pitch_radius(size, measure)
 
     def outer_radius(self, size: float, measure: float, rim: float | None = None) -> float:

@@ -48,9 +48,9 @@ class Loop:
         stretch: share of its distance by which it may stand nearer than taut.
         sag: usual depth at mid-span of a slack run, as a share of the span, 0 where it is run taut.
         polygon: whether its speed ripples as links come on the wheel.
-        put_on_pieces, put_on_share: to put it on, by how many pitches the shafts have to come nearer, and by what share
-        of its length the way around has to be shorter. tighten_share, wear_share: to tighten it, by what share of its
-        length the way around has to be longer, and by what share of their distance the shafts have to be farther apart.
+        put_on_pieces, put_on_share: to put it on, by how many pitches and by what share of its length the shafts have
+        to come nearer. tighten_share, take_up_share, wear_share: to tighten it, by what share of its length the way
+        around has to be longer, and by what share of its length and of their distance the shafts farther apart.
         straight: how far from the straight edge the other wheel may be, as a share of the distance.
         check: the rough check without tools.
     """
@@ -70,6 +70,7 @@ class Loop:
     put_on_pieces: float = 0.0
     put_on_share: float = 0.0
     tighten_share: float = 0.0
+    take_up_share: float = 0.0
     wear_share: float = 0.0
     straight: float
     check: str

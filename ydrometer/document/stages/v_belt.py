@@ -25,8 +25,8 @@ USUAL_CREEP = 0.015
 """Share by which a driven V-pulley lags under load: middle of the usual 1 to 2 % (Budynas and Nisbett, Shigley's
 Mechanical Engineering Design, chapter Flexible Mechanical Elements)."""
 PUT_ON, TIGHTEN = 0.015, 0.03
-"""Changes of the way around to put a V-belt on and to tighten it, as shares of its length (DIN 2218, Endless V-belts:
-Calculation of drives)."""
+"""Changes of the distance of its shafts to put a V-belt on and to tighten it, as shares of its length (DIN 2218,
+Endless V-belts: Calculation of drives; ISO 155)."""
 _OFF_GROOVE = "sin(min(max(g_a/2, {0!r}), {1!r}))/sin(g_a/2)"
 """A groove wider than is made for it wedges a belt less, a narrower one more."""
 USUAL_SURFACE = "pressed steel"
@@ -53,7 +53,7 @@ class VBelt(wheeled.Slipping):
         part="v_belt",
         noun="V-belt",
         put_on_share=PUT_ON,
-        tighten_share=TIGHTEN,
+        take_up_share=TIGHTEN,
         straight=STRAIGHT,
         check="At mid-span finger and thumb can just turn it by a quarter turn.",
     )
@@ -113,8 +113,17 @@ class VBelt(wheeled.Slipping):
         shown = {"needs_tension": "F_n"} if "F_n" in r.known else {}
         if loop.tension is not None and shown:
             r.put("F_i", "tension at rest", loop.tension, "force", f"{loop.path}.tension")
-            r.step("F_ok", "what it holds before it slips", "2*(F_i - c)*k_p", "force")
+            self._at_slip(r)
+            shown = {**shown, "holds_clean": "F_c"}
+            r.step("F_ok", "what it holds by the figures that makers size by", "2*(F_i - c)*k_p", "force")
         yield Strain("v_belt_slip", FORCE, r, "F_t", "F_ok", "", tuple(assumed), needs, (), shown)
+
+    def _at_slip(self, r: Reckoning) -> None:
+        """Put in what a clean belt holds at the point of slip, which is more than it is sized by: F_c."""
+        surface = self.surface or USUAL_SURFACE
+        r.put("mu_s", "friction of a clean belt", V_FRICTION[surface], "ratio", origin="constant", note=f"on {surface}")
+        r.step("x_c", "exponent of the wedge, clean", "mu_s*a_w/sin(g_a/2)", "ratio")
+        r.step("F_c", "what it holds at the point of slip, clean", "2*(F_i - c)*(exp(x_c) - 1)/(exp(x_c) + 1)", "force")
 
     def pull(self, passing: Passing) -> Floats | None:
         """Both runs together: twice the tension at rest, or the whole pull where the slack run has none left."""
