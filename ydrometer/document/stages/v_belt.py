@@ -13,7 +13,7 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
-from ydrometer.base.tables.strengths import SURFACES, V_DESIGN, V_GROOVES, V_SURFACE, WET
+from ydrometer.base.tables.strengths import SURFACES, V_DESIGN, V_FRICTION, V_GROOVES, V_SURFACE, WET
 from ydrometer.document.stages import fields, forms, v_belt_build, wheeled
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.hubs import Hub
