@@ -40,6 +40,7 @@ def meets(setup: Setup) -> bool:
 IN_PLANE: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
     meeting.on_the_plate,
     meeting.apart,
+    toothing.contact,
     meeting.slots,
     meeting.with_tensioner,
     meeting.holding,
@@ -58,6 +59,7 @@ CHECKS: tuple[Callable[[Setup], Iterator[Clash]], ...] = (
     meeting.strangers,
     meeting.level,
     toothing.tips,
+    toothing.small_rings,
     seating.widths,
     seating.bores,
     seating.bolts,

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import Any
 
@@ -18,6 +17,7 @@ from ydrometer.geometry import gears, loops
 USUAL_BACKLASH = 0.04
 """Backlash at the pitch circle as a share of the module, to begin with; common practice for spur gears."""
 USUAL_TOLERANCE = 1e-4
+USUAL_SHARE = 0.1
 """By how much the distance of two shafts may be off where nothing is said, m."""
 
 
@@ -149,17 +149,15 @@ class Coupling:
         return {self.driver.shaft: self.driven.shaft, self.driven.shaft: self.driver.shaft}.get(shaft, "")
 
 
-def usual_tolerance(size: Any, angle: float) -> Any:
+def usual_tolerance(size: Any) -> Any:
     """How much further apart than without backlash two gears may stand where nothing is said, m.
 
-    A tenth of a millimetre, as is usual for small metal gears; for large teeth as much as the usual backlash asks for,
-    j/(2·tan(phi)).
+    A tenth of a millimetre, as is usual for small metal gears; of small teeth a tenth of their module.
 
     Args:
         size: module, m, or an array of them.
-        angle: of pressure, rad.
     """
-    return np.maximum(USUAL_TOLERANCE, USUAL_BACKLASH * size / (2.0 * math.tan(angle)))
+    return np.minimum(USUAL_TOLERANCE, USUAL_SHARE * size)
 
 
 def gear_reach(size: float, teeth: tuple[int, int], angle: float, tolerance: float | None, *, ring: bool) -> Reach:
@@ -173,7 +171,7 @@ def gear_reach(size: float, teeth: tuple[int, int], angle: float, tolerance: flo
         one.
         ring: whether the driven one is a ring.
     """
-    tolerance = float(usual_tolerance(size, angle)) if tolerance is None else tolerance
+    tolerance = float(usual_tolerance(size)) if tolerance is None else tolerance
     free = gears.centre_distance(size, *teeth, angle, internal=ring)
     loose = gears.centre_distance(size, *teeth, angle, internal=ring, backlash=USUAL_BACKLASH * size)
     if ring:

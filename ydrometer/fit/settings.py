@@ -12,6 +12,7 @@ from ydrometer.fit.coupling import USUAL_BACKLASH, Coupling
 from ydrometer.fit.room import nearest_length, room_wanted
 from ydrometer.fit.setup import Setup, running
 from ydrometer.fit.stock import lengths_in_stock
+from ydrometer.fit.toothing import carried
 from ydrometer.geometry import chains, gears, loops
 
 ROCKED_AT = 0.1
@@ -116,6 +117,7 @@ def _mesh(setup: Setup, coupling: Coupling) -> Iterator[Setting]:
     yield Setting("centre_distance", "apart without play", coupling.free, "length")
     yield Setting("centre_distance_with_play", "apart with usual play", loose, "length")
     yield Setting("play_here", "play as it stands", here, "length")
+    yield Setting("contact_ratio", "pairs of teeth that carry on average", carried(setup, coupling), "")
     yield from _eccentric(setup, coupling)
     yield Setting("play", "usual play at the pitch circle", wanted, "length")
     yield Setting(

@@ -1,12 +1,18 @@
-"""A check of teeth by their numbers: what runs into each other in a ring."""
+"""Checks of teeth: whether enough of them carry at once, and what runs into each other in a ring."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ydrometer.document.stages.plane import Mesh
+from ydrometer.fit.along import NOISE
 from ydrometer.fit.clash import Clash
+from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.setup import Setup, middle
-from ydrometer.geometry.gears import tips_foul
+from ydrometer.geometry.gears import contact_ratio, least_ring, tips_foul
+
+LEAST_CONTACT = 1.1
+"""Pairs of teeth that have to carry on average, or the next pair comes too late."""
 
 
 def tips(setup: Setup) -> Iterator[Clash]:
@@ -18,3 +24,31 @@ def tips(setup: Setup) -> Iterator[Clash]:
             names = f"the {coupling.driver.words} run into those of the {ring}-tooth ring"
             text = f"the tips of {names}: at most {most} teeth go in it"
             yield Clash("clash", text, coupling.path, 0.0, middle(setup, coupling))
+
+
+def carried(setup: Setup, coupling: Coupling) -> float:
+    """The contact ratio of a pair of gears as it stands."""
+    teeth = coupling.driver.teeth, coupling.driven.teeth
+    distance = setup.distance(coupling)
+    return contact_ratio(coupling.driver.size, *teeth, coupling.pressure_angle, distance, internal=coupling.inside)
+
+
+def contact(setup: Setup) -> Iterator[Clash]:
+    """Enough teeth carry at once, of gears that are not too far apart altogether."""
+    for coupling in setup.plane.couplings:
+        if not isinstance(coupling.stage.in_plane, Mesh) or coupling.off(setup.distance(coupling)) > NOISE:
+            continue
+        ratio = carried(setup, coupling)
+        if ratio < LEAST_CONTACT:
+            pair = f"{coupling.driver.words} and {coupling.driven.words}"
+            text = f"{pair} have a contact ratio of {ratio:.2f}, at least {LEAST_CONTACT}: bring them nearer"
+            yield Clash("clash", text, coupling.path, 0.0, middle(setup, coupling))
+
+
+def small_rings(setup: Setup) -> Iterator[Clash]:
+    """The tips of a ring have involutes."""
+    for coupling in setup.plane.couplings:
+        least = least_ring(coupling.pressure_angle) if coupling.inside else 0
+        if coupling.driven.teeth < least:
+            text = f"the {coupling.driven.teeth}-tooth ring has no involute at its tips: none has under {least} teeth"
+            yield Clash("mind", text, coupling.path, 0.0, middle(setup, coupling))

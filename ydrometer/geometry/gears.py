@@ -1,4 +1,4 @@
-"""Gear pairs in the plane: centre distance, backlash and outside diameter.
+"""Gear pairs in the plane: centre distance, backlash, contact ratio and outside diameter.
 
 Involute gears without profile shift (ISO 21771, Cylindrical involute gears: Concepts and geometry): the reference
 diameter is m·z. A backlash j at the pitch circle moves the centres of an external pair apart by j/(2·tan(phi)), and
@@ -8,6 +8,8 @@ those of an internal pair together by as much.
 from __future__ import annotations
 
 import math
+
+SMALLEST = 1e-9
 
 
 def centre_distance(
@@ -75,6 +77,38 @@ def least_teeth(pressure_angle: float) -> float:
         pressure_angle: rad, above 0 and below a right angle.
     """
     return 2.0 / math.sin(pressure_angle) ** 2
+
+
+def least_ring(pressure_angle: float) -> int:
+    """Teeth of a ring from which on its tips, m·(z − 2) across, lie outside its base circle: 2/(1 − cos(phi)).
+
+    Args:
+        pressure_angle: rad, above 0 and below a right angle; of very small ones the number is cut.
+    """
+    return math.ceil(1.0 / max(SMALLEST, math.sin(0.5 * pressure_angle) ** 2))
+
+
+def contact_ratio(
+    module: float, driver: int, driven: int, pressure_angle: float, distance: float, *, internal: bool = False
+) -> float:
+    """How many pairs of teeth carry on average: the path of contact over the pitch along it (ISO 21771, Cylindrical
+    involute gears: Concepts and geometry, transverse contact ratio); 0 or less where teeth do not reach each other.
+
+    Args:
+        module: m.
+        driver, driven: teeth.
+        pressure_angle: of the rack, rad.
+        distance: of the shafts, m.
+        internal: whether the driven gear is a ring around the driver.
+    """
+    radii = [0.5 * module * teeth for teeth in (driver, driven)]
+    bases = [radius * math.cos(pressure_angle) for radius in radii]
+    tips = [radii[0] + module, radii[1] + (-module if internal else module)]
+    reaches = [math.sqrt(max(0.0, tip**2 - base**2)) for tip, base in zip(tips, bases, strict=True)]
+    between = bases[1] - bases[0] if internal else bases[0] + bases[1]
+    along = math.sqrt(max(0.0, distance**2 - between**2))
+    path = reaches[0] - reaches[1] + along if internal else reaches[0] + reaches[1] - along
+    return path / (math.pi * module * math.cos(pressure_angle))
 
 
 def tips_foul(driver: int, ring: int, pressure_angle: float) -> bool:

@@ -10,7 +10,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -45,17 +44,14 @@ class Options:
 
     def columns(self, choice: PairChoice, mount: Mount) -> list[Floats]:
         """Columns that are equal for options that can be mounted in the same places."""
-        if choice.loop is None:
-            wanted = [self.apart, self.tolerance(choice, mount)]
-        else:
-            wanted = [self.size, self.driver, self.driven]
+        meshing = [self.apart, self.tolerance(mount)]
+        wanted = meshing if choice.loop is None else [self.size, self.driver, self.driven]
         return [*wanted, self.driver_outer, self.driven_outer] if mount.frame else wanted
 
-    def tolerance(self, choice: PairChoice, mount: Mount) -> Floats:
+    def tolerance(self, mount: Mount) -> Floats:
         """How much further apart than without backlash gears may stand, m."""
         if mount.tolerance is None:
-            gear: Any = choice.usual  # what runs in no loop here meshes
-            return np.asarray(usual_tolerance(self.size, gear.pressure_angle))
+            return np.asarray(usual_tolerance(self.size))
         return np.full(len(self.size), mount.tolerance)
 
     @property
@@ -114,7 +110,7 @@ def pair_places(mount: Mount, pair: int, choice: PairChoice, options: Options) -
     columns = np.stack(options.columns(choice, mount), axis=1)
     _, first, kind = np.unique(columns, axis=0, return_index=True, return_inverse=True)
     if choice.loop is None:
-        low = low - options.tolerance(choice, mount)[first][:, None]
+        low = low - options.tolerance(mount)[first][:, None]
     else:
         # A chain may hang through a little.
         slack = high / (1.0 - choice.loop.stretch)
