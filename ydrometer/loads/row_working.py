@@ -18,6 +18,7 @@ from ydrometer.document.stages.strain import WHOLE
 from ydrometer.document.walk import branch_of
 from ydrometer.loads import electrical, wires
 from ydrometer.loads.balance import balance
+from ydrometer.loads.check_words import CHECKS
 from ydrometer.loads.day import Stretch, bus_of, longest_currents, squares
 from ydrometer.loads.electrical import IN_THE_AIR
 from ydrometer.loads.heat import RUNAWAY
@@ -25,7 +26,6 @@ from ydrometer.loads.load_case import MARGIN, LoadCase
 from ydrometer.loads.moments import LOW
 from ydrometer.loads.row_arriving import RowCase, arriving, at_moment, ratios
 from ydrometer.loads.rows import DIMENSIONS, UseRow, largest
-from ydrometer.loads.words import CHECKS
 from ydrometer.working import measures, power
 from ydrometer.working.sheet import Column, Sheet, Working
 

@@ -15,6 +15,7 @@ from ydrometer.document.sources import Controller, Engine
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import NOTHING, Evaluation, evaluate
 from ydrometer.evaluation.targets import Standing
+from ydrometer.loads.check_words import CAUTIONS, CHECKS
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import LoadRows, limits
 from ydrometer.loads.offers import Offer, offers
@@ -23,7 +24,7 @@ from ydrometer.loads.rows import DIMENSIONS, State, UseRow
 from ydrometer.loads.summary import known
 from ydrometer.loads.turning import Turn
 from ydrometer.loads.warnings import Word, warnings
-from ydrometer.loads.words import CAUTIONS, CHECKS, SHAFTS_OWN, part_title, sentence
+from ydrometer.loads.words import SHAFTS_OWN, part_title, sentence
 from ydrometer.screens.day_shown import PhaseShown, phases_shown
 from ydrometer.working import Working
 from ydrometer.working.recipes import NoWorkingError
