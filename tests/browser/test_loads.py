@@ -50,7 +50,7 @@ class Loads(BrowserCase):
         page.type_into("width", "3 mm")
         page.wait_text("[data-part=gears] [data-use]", "%")
         page.click("nav a[href$=line]")
-        page.wait(lambda: page.all("[data-chip-load=ok]"), "how its gears stand, in the strip of the Line")
+        page.wait(lambda: page.all("[data-chip-load=near]"), "how its gears stand, in the strip of the Line")
         page.click("nav a[href$=loads]")
 
     def test_turning_on_the_spot_is_told_where_the_line_is_made(self) -> None:
