@@ -175,6 +175,19 @@ class Shafts(unittest.TestCase):
             with self.subTest(needs):
                 self.assertEqual(found["needs"], [f"fit.shafts[2].stack.items[0]{needs}"])
 
+    def test_an_idler_turns_on_bearings_by_its_teeth(self) -> None:
+        raw = case("02-jackshaft")
+        idler = raw["fit"]["shafts"][1]
+        del idler["overhang"]
+        bearing = {"name": "bearing", "width": "7 mm", "bearing": True, "load_rating": "3 kN"}
+        wheel = {"name": "idler", "width": "10 mm", "at": "16 mm", "wheel": "drive.branches[0].stages[0] idler 1"}
+        idler["stack"] = {"between": "60 mm", "items": [bearing, wheel, {**bearing, "at": "40 mm"}]}
+        whole = row(told(raw), "bearing_life", "idlers[0]")
+        raw["drive"]["branches"][0]["stages"][0]["idlers"] = [48]
+        twice = row(told(raw), "bearing_life", "idlers[0]")
+        # Twice the teeth turn half as often; the same force at them bears as long as the cube root of that tells.
+        self.assertAlmostEqual(twice["capacity"] / whole["capacity"], 2.0 ** (1.0 / 3.0), 6)
+
     def test_twice_the_hours_take_the_cube_root_of_two(self) -> None:
         raw = case("02-jackshaft")
         uses = []

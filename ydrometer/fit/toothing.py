@@ -40,8 +40,9 @@ def contact(setup: Setup) -> Iterator[Clash]:
             continue
         ratio = carried(setup, coupling)
         if ratio < LEAST_CONTACT:
+            nearer = "farther apart" if coupling.inside else "nearer"
             pair = f"{coupling.driver.words} and {coupling.driven.words}"
-            text = f"{pair} have a contact ratio of {ratio:.2f}, at least {LEAST_CONTACT}: bring them nearer"
+            text = f"{pair} have a contact ratio of {ratio:.2f}, at least {LEAST_CONTACT}: bring them {nearer}"
             yield Clash("clash", text, coupling.path, 0.0, middle(setup, coupling))
 
 

@@ -6,7 +6,7 @@ Dynamic load ratings and rating life, basic rating life and equivalent load of a
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -14,12 +14,13 @@ import numpy as np
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables.bearings import LIFE_POWER, REVOLUTIONS, load_rating
 from ydrometer.document.loads import USUAL_HOURS
-from ydrometer.document.mounting import Item, Mounting, ShaftMount
+from ydrometer.document.mounting import Item, ShaftMount
 from ydrometer.document.stages.strain import FORCE, Strain
 from ydrometer.fit.setup import Setup
-from ydrometer.loads.bending import SENSES, bearings_of, held, laid_out, pulls_of
+from ydrometer.loads.bending import SENSES, bearings_of, couplings_at, held, laid_out, pulls_of
 from ydrometer.loads.load_case import LoadCase
-from ydrometer.loads.passing import PowerPath
+from ydrometer.loads.on_shafts import place_in_fit
+from ydrometer.loads.passing import PowerPath, Through
 from ydrometer.loads.rows import UseRow, strained
 from ydrometer.motion.states import States
 
@@ -56,8 +57,7 @@ def lives(case: LoadCase, setup: Setup, mount: ShaftMount, path: str) -> Iterato
     assert stack is not None  # it has two bearings
     laid = zip(stack.items, stack.spans, range(len(stack.items)), strict=True)
     in_order = sorted((sum(span), place, item) for item, span, place in laid if item.bearing)
-    shafts = (case.design.fit or Mounting()).shafts
-    shaft = next(i for i, said in enumerate(shafts) if said.shaft == path)
+    shaft = place_in_fit(case.design, path)
     for cubes, (_, place, item) in zip(turned.cubes, in_order, strict=True):
         key = f"fit.shafts[{shaft}].stack.items[{place}]"
         yield _judged(case, path, mount, item, key, float(cubes.max()), turned)
@@ -118,13 +118,14 @@ def _stretch(
     case: LoadCase, setup: Setup, mount: ShaftMount, path: str, states: States, through: PowerPath
 ) -> Turned | None:
     """One stretch, once; while gears are changed a bearing holds nothing."""
-    pulls = pulls_of(case, setup, path, {stage.path: stage for stage in through.stages})
+    stages = {stage.path: stage for stage in through.stages}
+    pulls = pulls_of(case, setup, path, stages)
     stack = mount.stack
     assert stack is not None  # it has two bearings
     laid = None if pulls is None else laid_out(stack, pulls)
     if laid is None:
         return None
-    speed = np.abs(next(shaft.speed for shaft in through.shafts if shaft.path == path)) / (2.0 * np.pi)
+    speed = np.abs(_speed(setup, path, stages, through)) / (2.0 * np.pi)
     driven = np.where(states.gear < 0, 0.0, 1.0)
     bearings = bearings_of(stack)
     both = [[np.hypot(*force) for force in held(bearings, laid, sense)] for sense in SENSES]
@@ -134,3 +135,15 @@ def _stretch(
     ]
     turns = float(np.trapezoid(speed, states.time))
     return Turned(np.array(cubes), turns, float(states.time[-1] - states.time[0]))
+
+
+def _speed(setup: Setup, path: str, stages: Mapping[str, Through], through: PowerPath) -> Floats:
+    """Speed of a shaft over time, rad/s: of one that a stage or a source turns, or of an idler by its teeth."""
+    if path in stages:
+        return stages[path].speed_out
+    turned = next((shaft for shaft in through.shafts if shaft.path == path), None)
+    if turned is not None:
+        return turned.speed
+    idler = next(wheel for coupling in couplings_at(setup, path) for wheel in coupling.wheels if wheel.shaft == path)
+    stage = stages[idler.path]
+    return stage.speed_in * stage.stage.members[0].measure / idler.measure

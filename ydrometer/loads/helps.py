@@ -7,8 +7,9 @@ number of teeth or another current limit on the design evaluated anew.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from itertools import chain, islice
 from typing import Any
 
 from ydrometer.base.tables.strengths import MATERIALS, USUAL_MATERIAL
@@ -19,10 +20,10 @@ from ydrometer.document.stages import Stage
 from ydrometer.document.walk import branch_of
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.evaluation.sweep import put_stage
-from ydrometer.loads import axle, electrical, hubs, mechanical, shafts, sources, wires
+from ydrometer.loads import electrical, limits, shafts, wires
 from ydrometer.loads.limits import LoadRows
 from ydrometer.loads.load_case import LoadCase
-from ydrometer.loads.next_sizes import Change, next_sizes
+from ydrometer.loads.next_sizes import Change, next_sizes, put_branch
 from ydrometer.loads.rows import UseRow
 from ydrometer.loads.words import part_title
 
@@ -35,22 +36,16 @@ RELIEF = 0.95
 """Of its use before that a help leaves to a row, at most."""
 SAME = 0.005
 """Relative change of the top speed that is none."""
-CHECKS: tuple[Callable[[LoadCase], Iterator[UseRow]], ...] = (
-    electrical.motor_peak_current,
-    electrical.source_speed,
-    electrical.controller_peak,
-    electrical.supply_peak,
-    electrical.supply_voltage,
-    mechanical.stages,
-    mechanical.speed_limits,
-    mechanical.brakes,
-    wires.bus_voltage_high,
-    wires.wire,
-    hubs.hubs,
-    sources.radial_load,
-    sources.plate_tilt,
-    axle.axle_stress,
+OF_HEAT = (
+    electrical.winding_temperature,
+    electrical.mount_softening,
+    electrical.controller_continuous,
+    electrical.supply_continuous,
+    electrical.fuse,
+    wires.connector,
 )
+"""Checks of the whole day, which a change is not tried on."""
+CHECKS = tuple(check for check in limits.CHECKS if check not in OF_HEAT)
 """All that a change may make worse, but for heat."""
 
 
@@ -82,16 +77,21 @@ def helps(rows: LoadRows, row: UseRow) -> list[Help]:
         return _rested(case, row)
     before = {_key(row): row for row in rows.rows}
     sizes = next_sizes(case.design, row)
-    changes = [*_changes(case, row), *sizes]
-    tried = [help_ for change in changes if (help_ := _tried(case, row, change, before)) is not None]
-    return _best(tried)
+    tried = (_tried(case, row, change, before) for change in chain(_changes(case, row), sizes))
+    return _best(help_ for help_ in tried if help_ is not None)
 
 
-def _best(tried: list[Help]) -> list[Help]:
-    """The gentlest of all that relieve, and among them the first that settles it."""
-    settles = next((help_ for help_ in tried if help_.use is not None and help_.use <= 1.0), None)
-    first = tried[:MOST]
-    return first if settles is None or settles in first else [*first[: MOST - 1], settles]
+def _best(tried: Iterator[Help]) -> list[Help]:
+    """The gentlest of all that relieve, and among them the first that settles it; no more is tried than that takes."""
+    first = list(islice(tried, MOST))
+    if any(map(_settles, first)):
+        return first
+    settles = next(filter(_settles, tried), None)
+    return first if settles is None else [*first[: MOST - 1], settles]
+
+
+def _settles(help_: Help) -> bool:
+    return help_.use is not None and help_.use <= 1.0
 
 
 def _rows(case: LoadCase) -> list[UseRow]:
@@ -235,9 +235,7 @@ def _limited(case: LoadCase, row: UseRow) -> Iterator[Change]:
     if row.capacity is None:
         return
     controller = replace(branch.controller or Controller(), current_limit=row.capacity)
-    branches = case.design.drive.branches
-    changed = (*branches[:b], replace(branch, controller=controller), *branches[b + 1 :])
-    design = replace(case.design, drive=replace(case.design.drive, branches=changed))
+    design = put_branch(case.design, b, replace(branch, controller=controller))
     path = f"drive.branches[{b}].controller.current_limit"
     yield Change(f"current limit {row.capacity:.3g} A", design, {path: f"{row.capacity:.6g} A"}, moves=True)
 

@@ -43,9 +43,10 @@ def hubs(case: LoadCase) -> Iterator[UseRow]:
 
 
 def _judged(case: LoadCase, through: Through, end: str, hub: Hub) -> UseRow:
-    r = case.passing(through).driver() if end == "driver" else case.passing(through).output()
+    passing = case.passing(through)
+    r = passing.driver() if end == "driver" else passing.output()
     if end == "driver":
-        case.passing(through).applied(r)
+        passing.applied(r)
     path = through.path if end == "driven" else driver_shaft(case.design, through.path)
     shaft = said_of(case.design, path)
     joined = float(joined_at(case.design, through.path, end))

@@ -8,11 +8,13 @@ from typing import Any
 
 from ydrometer.base.tables.screws import SCREWS
 from ydrometer.document.design import Design
+from ydrometer.document.drive import Branch
 from ydrometer.document.mounting import Mounting
 from ydrometer.document.sources import Motor
 from ydrometer.document.stages.hubs import MOST_SCREWS, Hub
 from ydrometer.document.walk import branch_of, stage_at
 from ydrometer.evaluation.sweep import put_stage
+from ydrometer.loads.on_shafts import own_shaft, place_in_fit
 from ydrometer.loads.rows import UseRow
 
 DIAMETERS = (3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0, 15.0, 17.0, 20.0, 25.0, 30.0, 35.0, 40.0)
@@ -54,20 +56,22 @@ def _above(sizes: Sequence[float], now: float) -> list[float]:
 
 def _shaft(design: Design, row: UseRow) -> Iterator[Change]:
     """A thicker shaft; the source's own is as it is."""
-    fit = design.fit or Mounting()
-    place = next((i for i, shaft in enumerate(fit.shafts) if shaft.shaft == row.path), None)
-    if place is None or fit.shafts[place].diameter is None or _is_of_a_source(design, row.path):
+    fit, place = design.fit or Mounting(), place_in_fit(design, row.path)
+    said = fit.of(row.path)
+    if said is None or said.diameter is None or own_shaft(design, row.path) is not None:
         return
-    for size in _above(DIAMETERS, fit.shafts[place].diameter or 0.0):
+    for size in _above(DIAMETERS, said.diameter):
         shafts = list(fit.shafts)
-        shafts[place] = replace(shafts[place], diameter=1e-3 * size)
+        shafts[place] = replace(said, diameter=1e-3 * size)
         changed = replace(design, fit=replace(fit, shafts=tuple(shafts)))
         yield Change(f"{size:g} mm shaft", changed, {f"fit.shafts[{place}].diameter": f"{size:g} mm"}, moves=False)
 
 
-def _is_of_a_source(design: Design, path: str) -> bool:
-    branches = enumerate(design.drive.branches)
-    return any(path == f"drive.branches[{b}].source" and branch.source.shaft is not None for b, branch in branches)
+def put_branch(design: Design, b: int, branch: Branch) -> Design:
+    """The design with another branch in place of one."""
+    branches = design.drive.branches
+    changed = (*branches[:b], branch, *branches[b + 1 :])
+    return replace(design, drive=replace(design.drive, branches=changed))
 
 
 def _axle(design: Design, row: UseRow) -> Iterator[Change]:
@@ -87,13 +91,12 @@ def _wire(design: Design, row: UseRow) -> Iterator[Change]:
     for size in [area for area in AREAS if area > 1e6 * wire.area * (1.0 + 1e-9)]:
         thicker = replace(wire, area=1e-6 * size)
         if of_supply and supply is not None:
-            changed = replace(drive, supply=replace(supply, wire=thicker))
+            changed = replace(design, drive=replace(drive, supply=replace(supply, wire=thicker)))
         else:
-            branches = list(drive.branches)
-            branches[branch_of(row.path)] = replace(branches[branch_of(row.path)], wire=thicker)
-            changed = replace(drive, branches=tuple(branches))
+            b = branch_of(row.path)
+            changed = put_branch(design, b, replace(drive.branches[b], wire=thicker))
         values = {f"{row.path}.wire.area": f"{size:g} mm^2"}
-        yield Change(f"{size:g} mm² wire", replace(design, drive=changed), values, moves=False)
+        yield Change(f"{size:g} mm² wire", changed, values, moves=False)
 
 
 def _plate(design: Design, row: UseRow) -> Iterator[Change]:
@@ -105,9 +108,7 @@ def _plate(design: Design, row: UseRow) -> Iterator[Change]:
     for step in range(1, FARTHEST) if now else ():
         size = round(1e3 * (now or 0.0) + STEP * step, 3)
         mounted = replace(source, mount=replace(source.mount, thickness=1e-3 * size))
-        branches = list(design.drive.branches)
-        branches[b] = replace(branches[b], source=mounted)
-        changed = replace(design, drive=replace(design.drive, branches=tuple(branches)))
+        changed = put_branch(design, b, replace(design.drive.branches[b], source=mounted))
         values = {f"{row.path}.mount.thickness": f"{size:g} mm"}
         yield Change(f"plate of {size:g} mm", changed, values, moves=False)
 

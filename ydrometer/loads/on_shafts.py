@@ -38,12 +38,21 @@ def joined_at(design: Design, stage: str, end: str) -> int:
     return branch.count if place_of(stage)[1] == len(branch.stages) - 1 else 1
 
 
+def own_shaft(design: Design, shaft: str) -> SourceShaft | None:
+    """A source's own shaft, where a path is one and something is said of it."""
+    branches = enumerate(design.drive.branches)
+    return next((branch.source.shaft for b, branch in branches if shaft == f"drive.branches[{b}].source"), None)
+
+
+def place_in_fit(design: Design, shaft: str) -> int:
+    """Where the document speaks of a shaft in Fit, or would."""
+    shafts = (design.fit or Mounting()).shafts
+    return next((i for i, said in enumerate(shafts) if said.shaft == shaft), len(shafts))
+
+
 def said_of(design: Design, shaft: str) -> SourceShaft | ShaftMount | None:
     """What is said of a shaft: of a source's own there, else in Fit; None where nothing is."""
-    for b, branch in enumerate(design.drive.branches):
-        if shaft == f"drive.branches[{b}].source" and branch.source.shaft is not None:
-            return branch.source.shaft
-    return next((said for said in (design.fit or Mounting()).shafts if said.shaft == shaft), None)
+    return own_shaft(design, shaft) or (design.fit or Mounting()).of(shaft)
 
 
 def material_of(said: SourceShaft | ShaftMount | None) -> str:

@@ -14,7 +14,7 @@ import numpy as np
 
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables.strengths import MATERIALS
-from ydrometer.document.mounting import Mounting, ShaftMount
+from ydrometer.document.mounting import ShaftMount
 from ydrometer.document.sources import SourceShaft
 from ydrometer.document.stages.plane import Contact
 from ydrometer.document.stages.strain import STRESS, Strain
@@ -26,7 +26,7 @@ from ydrometer.loads.fatigue import ENDURES, FATIGUE, endures
 from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.loops import said
 from ydrometer.loads.moments import SHOVE
-from ydrometer.loads.on_shafts import material_of
+from ydrometer.loads.on_shafts import material_of, own_shaft, place_in_fit
 from ydrometer.loads.passing import Through
 from ydrometer.loads.rows import UseRow, strained
 
@@ -73,7 +73,7 @@ def _lacking(setup: Setup, path: str) -> list[str]:
 
 def _rows(case: LoadCase, setup: Setup, path: str) -> list[UseRow]:
     """The rows of one shaft; none where nothing can be said."""
-    own, mount = _own(case, path), setup.mounting.of(path)
+    own, mount = own_shaft(case.design, path), setup.mounting.of(path)
     bearings = bearings_of(mount.stack) if mount and mount.stack else []
     mine = couplings_at(setup, path)
     whole = _is_of_one_piece(case, setup, path) and _is_carried(own, mount, bearings)
@@ -122,14 +122,6 @@ def _size_key(case: LoadCase, path: str) -> str:
     return form.size_keys[0]
 
 
-def _own(case: LoadCase, path: str) -> SourceShaft | None:
-    """A source's own shaft, where its path is one."""
-    for b, branch in enumerate(case.design.drive.branches):
-        if path == f"drive.branches[{b}].source":
-            return branch.source.shaft
-    return None
-
-
 def _joins_several(case: LoadCase, path: str) -> bool:
     """Whether several sources of a branch come together on a shaft."""
     for b, branch in enumerate(case.design.drive.branches):
@@ -157,7 +149,7 @@ def _place(case: LoadCase, path: str, shaft: SourceShaft | ShaftMount) -> str:
     """How the keys of a shaft begin: below its source, or of the whole document."""
     if isinstance(shaft, SourceShaft):
         return f"{path}.shaft."
-    return f"fit.shafts[{_entry(case.design.fit or Mounting(), path)}]."
+    return f"fit.shafts[{place_in_fit(case.design, path)}]."
 
 
 def _unknown(case: LoadCase, path: str, shaft: SourceShaft | ShaftMount, needs: Sequence[str]) -> Iterator[UseRow]:
@@ -210,11 +202,6 @@ def _fatigue(case: LoadCase, path: str, shaft: SourceShaft | ShaftMount, r: Reck
     assumed = _assumed(case, shaft, yields=False) if known else tuple(case.service)
     strain = Strain(FATIGUE, "", r, "n_f", "n_ok", "", assumed, needs, _remarks(case, path))
     return strained(path, strain, case.moments.names)
-
-
-def _entry(mounting: Mounting, path: str) -> int:
-    """Where the document speaks of a shaft, or would."""
-    return next((i for i, shaft in enumerate(mounting.shafts) if shaft.shaft == path), len(mounting.shafts))
 
 
 def _branch(case: LoadCase, path: str) -> int | None:

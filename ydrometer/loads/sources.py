@@ -56,7 +56,7 @@ def plate_tilt(case: LoadCase) -> Iterator[UseRow]:
             continue
         r, needs = _forced(drawn)
         fit = case.design.fit
-        said = next((shaft for shaft in fit.shafts if shaft.shaft == drawn.path), None) if fit else None
+        said = fit.of(drawn.path) if fit else None
         plate = fit.plate.thickness if fit and fit.plate else None
         thickness, width = mount.thickness or plate, mount.width or (said.body if said else None)
         needs += [] if drawn.motor.shaft else ["shaft.overhang"]
