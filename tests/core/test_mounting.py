@@ -17,7 +17,7 @@ from ydrometer.document.mounting import Slot
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.setup import set_up
 from ydrometer.fit.standing import on_line
-from ydrometer.fit.touching import closest
+from ydrometer.geometry.segments import closest
 
 
 class Reading(TestCase):

@@ -113,7 +113,7 @@ COARSE = {
 SLOT = {"start": at(80, 24), "end": at(86, 24)}
 FAR = {"start": at(140, 24), "end": at(146, 24)}
 MOUNTS: dict[str, list[dict[str, Any]]] = {
-    "one on holes": [shaft(MOTOR, 0, 0), {"shaft": JACK}, shaft(AXLE, 144, 24)],
+    "one on holes": [shaft(MOTOR, 0, 0), {"shaft": JACK}, shaft(AXLE, 142, 24)],
     "two on holes": [shaft(MOTOR, 12, 12), {"shaft": JACK}, {"shaft": AXLE}],
     "a slot at the end": [{"shaft": MOTOR, "mount": "slot", "slot": SLOT}, {"shaft": JACK}, shaft(AXLE, 0, 0)],
     "a slot in the middle": [shaft(MOTOR, 170, 24), {"shaft": JACK, "mount": "slot", "slot": FAR}, {"shaft": AXLE}],

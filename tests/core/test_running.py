@@ -53,8 +53,6 @@ class AsItRuns(TestCase):
         bare, whole = (hull(*wheels) for wheels in _with_and_without(r1, r2, apart, third))
         # Two wheels that the third hides from each other are no loop of three.
         assume(all(wrap < 1.9 * math.pi for wrap in loop.wraps))
-        # Nor is one that lifts both runs.
-        assume(r3 - abs(up) < min(r1, r2))
         self.assertAlmostEqual(length, whole, 6)
         if whole - bare > 1e-6:
             self.assertTrue(loop.reached)
@@ -77,6 +75,23 @@ class AsItRuns(TestCase):
         self.assertTrue(about(plate, "the tensioner of the belt runs into the rail"))
         deep = look({"shafts": shafts, "loops": [pressed(AXLE, 70, -80, diameter="120 mm")]})
         self.assertTrue(about(deep, "the tensioner of the belt reaches"))
+
+    def test_one_that_cuts_the_other_run_of_its_belt_is_told_from_either_side(self) -> None:
+        """By hand: between two 36-tooth pulleys the runs lie 28.65 mm above and below the line of centres."""
+        shafts, even = [shaft(JACK, 0, 0), shaft(AXLE, 160, 0)], {"drive.stages.0.driver_teeth": 36}
+        for y, diameter, outside, word in (
+            (10, 40, True, ""),
+            (10, 76, True, "leaves too little to"),
+            (-10, 84, True, "cuts"),
+            (30, 120, False, "cuts"),
+            (40, 60, False, ""),
+            (0, 90, False, "cuts"),
+        ):
+            loop = pressed(AXLE, 80, y, diameter=f"{diameter} mm", outside=outside)
+            plate = look({"shafts": shafts, "loops": [loop]}, **even)
+            with self.subTest(y=y, diameter=diameter):
+                self.assertEqual(bool(about(plate, f"{word} its other run")), bool(word))
+                self.assertFalse(about(plate, "does not reach"))
 
     def test_its_runs_are_looked_at_where_they_are(self) -> None:
         """An idler from inside lifts the upper run over a bar, and the belt off the bar below it."""

@@ -13,7 +13,7 @@ from tests.core.plates import AXLE, JACK, MOTOR, PLATE, about, at, look, read, s
 from ydrometer.base.errors import DocumentError
 from ydrometer.document.mounting import Plate
 from ydrometer.fit.clearances import clear
-from ydrometer.fit.places import as_problem
+from ydrometer.fit.places import as_problem, with_distance
 from ydrometer.fit.placing import placements
 from ydrometer.fit.setup import set_up
 from ydrometer.fit.stock import stock_of
@@ -99,7 +99,7 @@ class Placing(TestCase):
         setup = set_up(read(fit, **edits).design, stock_of(belts))
         problem = as_problem(setup)
         placed = placements(problem).placements[::5]
-        left = {id(placement) for placement in clear(setup, placed)}
+        left = {id(placement) for placement in clear(setup, placed, with_distance(setup.plane))}
         self.assertTrue(0 < len(left) < len(placed))
         for placement in placed:
             shafts = [{**said, "mount": "fixed", "at": list(placement.at[said["shaft"]])} for said in fit["shafts"]]

@@ -66,5 +66,5 @@ def _placements(setup: Setup) -> dict[str, Any]:
 
 
 def _ways(answers: Ways) -> dict[str, Any]:
-    helps = [{"text": entry.text, "extra": entry.extra} for entry in answers.helps]
-    return {"count": answers.count, "more": answers.more, "best": [asdict(way) for way in answers.ways], "helps": helps}
+    best, helps = ([asdict(entry) for entry in entries] for entries in (answers.ways, answers.helps))
+    return {"count": answers.count, "more": answers.more, "best": best, "helps": helps}

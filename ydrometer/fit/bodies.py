@@ -12,7 +12,8 @@ from ydrometer.document.mounting import FrameLine
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.placing import Floats
 from ydrometer.fit.setup import Setup
-from ydrometer.fit.touching import crowding, nearest_on, too_low
+from ydrometer.fit.touching import crowding, too_low
+from ydrometer.geometry.segments import nearest_on
 
 DIRECTIONS = 72
 """In which it is looked for room for wires: every five degrees."""

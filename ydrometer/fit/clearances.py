@@ -2,42 +2,52 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+import math
+from collections.abc import Sequence
 from itertools import product
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ydrometer.document.mounting import Tensioner
 from ydrometer.fit import bodies, touching
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling
+from ydrometer.fit.loops_placed import Bools, Run, bare_runs, can_be_put_on, over
 from ydrometer.fit.placing import Floats, off_line
 from ydrometer.fit.problem import Placement
-from ydrometer.fit.setup import Setup, drawn, running, tensioner
-
-Bools = NDArray[np.bool_]
-Run = tuple[Floats, Floats]
+from ydrometer.fit.setup import Setup, tensioner
+from ydrometer.geometry.segments import nearest_on
 
 
-def clear(setup: Setup, placements: list[Placement]) -> list[Placement]:
-    """Placements in which no loop runs into a shaft, the frame, or what lies in the same depth, and no wheel into the
-    ground. What circles clear is the solver's own.
+def clear(
+    setup: Setup, placements: list[Placement], couplings: Sequence[Coupling], *, but: Coupling | None = None
+) -> list[Placement]:
+    """Placements in which all goes together as `clashes.goes` sees it: loops go on, are as long as their way around,
+    and run into nothing; wheels keep off the ground. What circles clear is the solver's own.
 
     Args:
         setup: of the design.
         placements: ways that satisfy all couplings.
+        couplings: in the order of the pairs of their problem.
+        but: a loop that will run elsewhere and is not looked at.
     """
     if not placements:
         return placements
     at = {path: np.array([placement.at[path] for placement in placements]) for path in setup.plane.shafts}
-    loops = [coupling for coupling in setup.plane.couplings if coupling.is_loop]
-    bare = [loop for loop in loops if tensioner(setup, loop) is None]
-    runs = {loop.path: _runs(loop, *(at[path] for path in loop.shafts)) for loop in bare}
-    good = _off_the_ground(setup, at)
-    for loop in loops:
-        if loop not in bare:
-            runs[loop.path], taut = _tensioned(setup, loop, *(at[path] for path in loop.shafts))
-            good &= taut
+    good, runs = _off_the_ground(setup, at), dict[str, list[Run]]()
+    for loop in (coupling for coupling in setup.plane.couplings if coupling.is_loop and coupling is not but):
+        first, second = (at[path] for path in loop.shafts)
+        good &= np.hypot(*(first - second).T) > loop.free + NOISE
+        pressing = tensioner(setup, loop)
+        if pressing is None:
+            runs[loop.path] = bare_runs(loop, first, second)
+        else:
+            around = over(setup, loop, pressing, first, second)
+            runs[loop.path] = around.runs
+            good &= around.good & _tensioner_clear(setup, pressing, at)
+    for pair, coupling in enumerate(couplings):
+        if coupling is not but:
+            good &= can_be_put_on(setup, coupling, placements, pair)
     good &= _beside_loops(setup, at, runs)
     for coupling in setup.plane.couplings:
         for run in runs.get(coupling.path, ()):
@@ -45,17 +55,31 @@ def clear(setup: Setup, placements: list[Placement]) -> list[Placement]:
     return [placement for placement, is_good in zip(placements, good, strict=True) if is_good]
 
 
-def _off_the_ground(setup: Setup, at: dict[str, Floats]) -> Bools:
-    good = np.ones(len(next(iter(at.values()))), bool)
+def _tensioner_clear(setup: Setup, pressing: Tensioner, at: dict[str, Floats]) -> Bools:
+    """Where a tensioner, which stays, keeps off the ground; nowhere if it stands in the frame."""
+    ground = _ground(setup, at)
+    reach = 0.5 * pressing.diameter
+    off = [math.dist(nearest_on(line.start, line.end, pressing.at), pressing.at) for line in setup.mounting.frame]
+    good = np.full(len(ground), min(off, default=math.inf) >= reach + setup.mounting.gap - NOISE)
+    return np.asarray(good & (pressing.at[1] - reach - ground >= setup.mounting.ground_gap - NOISE))
+
+
+def _ground(setup: Setup, at: dict[str, Floats]) -> Floats:
+    """Height of the ground in each placement, m, (n,); far below where the axle is elsewhere."""
     if setup.plane.last is None:
-        return good
-    ground = at[setup.plane.last][:, 1] - setup.road_radius
+        return np.full(len(next(iter(at.values()))), -np.inf)
+    return at[setup.plane.last][:, 1] - setup.road_radius
+
+
+def _off_the_ground(setup: Setup, at: dict[str, Floats]) -> Bools:
+    ground, gap = _ground(setup, at), setup.mounting.ground_gap - NOISE
+    good = np.ones(len(ground), bool)
     for wheel in setup.plane.wheels:
-        good &= at[wheel.shaft][:, 1] - wheel.outer_radius - ground >= setup.mounting.ground_gap - NOISE
+        good &= at[wheel.shaft][:, 1] - wheel.outer_radius - ground >= gap
     for line in setup.mounting.frame:
-        good &= min(line.start[1], line.end[1]) - ground >= setup.mounting.ground_gap - NOISE
+        good &= min(line.start[1], line.end[1]) - ground >= gap
     for path, radius in bodies.radii(setup).items():
-        good &= at[path][:, 1] - radius - ground >= setup.mounting.ground_gap - NOISE
+        good &= at[path][:, 1] - radius - ground >= gap
     return good
 
 
@@ -81,49 +105,13 @@ def _beside_loops(setup: Setup, at: dict[str, Floats], runs: dict[str, list[Run]
     good = np.ones(len(next(iter(at.values()))), bool)
     for coupling, wheel in touching.wheels_beside_loops(setup):
         keep = touching.thickness(coupling) + setup.mounting.gap + wheel.outer_radius
-        for run in runs[coupling.path]:
+        for run in runs.get(coupling.path, ()):
             good &= off_line(at[wheel.shaft], *run) >= keep - NOISE
     for first, second in touching.loops_beside(setup):
         keep = touching.thickness(first) + touching.thickness(second) + setup.mounting.gap
-        for run, beside in product(runs[first.path], runs[second.path]):
+        for run, beside in product(runs.get(first.path, ()), runs.get(second.path, ())):
             good &= apart(run, beside) >= keep - NOISE
     return good
-
-
-def _runs(coupling: Coupling, first: Floats, second: Floats) -> list[Run]:
-    """The two free runs of a loop in n placements at once, (n, 2) each end; as `loops.runs`."""
-    step = second - first
-    distance = np.hypot(*step.T)
-    towards = np.arctan2(step[:, 1], step[:, 0])
-    r1, r2 = coupling.driver.pitch_radius, coupling.driven.pitch_radius
-    r2 = -r2 if coupling.stage.crossed else r2
-    half = 0.5 * np.pi + np.arcsin(np.clip((r2 - r1) / distance, -1.0, 1.0))
-    runs = []
-    for angle in (towards + half, towards - half):
-        way = np.stack([np.cos(angle), np.sin(angle)], axis=1)
-        runs.append((first + r1 * way, second + r2 * way))
-    return runs
-
-
-def _tensioned(setup: Setup, coupling: Coupling, here: Floats, other: Floats) -> tuple[list[Run], Bools]:
-    """The free runs of a loop with a tensioner in n placements, and where one of its lengths is taut, (n,).
-
-    Lengths are by the radii of its length, runs lie where its pins do. Where the tensioner is not reached there are
-    two runs, and the second one stands twice.
-    """
-    give, lengths = setup.mounting.loop_tolerance, [length for length, _ in coupling.lengths]
-    ends, good = np.zeros((3, 2, len(here), 2)), np.zeros(len(here), bool)
-    by_length, by_pins = running(setup, coupling), drawn(setup, coupling)
-    for i, spots in enumerate(zip(here.tolist(), other.tolist(), strict=True)):
-        first, second = (tuple(spot) for spot in spots)
-        loop = replace(by_length, driver=first, driven=second)
-        try:
-            way, runs = loop.taut, replace(by_pins, driver=first, driven=second).taut.runs
-        except ValueError:  # it stands in a wheel
-            continue
-        good[i] = loop.reached and any(abs(length - way.length) <= give for length in lengths or [way.length])
-        ends[:, :, i] = (*runs, runs[-1])[:3]
-    return [(start, end) for start, end in ends], good
 
 
 def apart(first: Run, second: Run) -> Floats:

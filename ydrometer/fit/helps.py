@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from itertools import islice
 from typing import Any, cast
 
 from ydrometer.document.design import Design
@@ -14,12 +14,14 @@ from ydrometer.document.stages.plane import Loop, Mesh
 from ydrometer.document.walk import own_stages, trunk_stages
 from ydrometer.fit import placing
 from ydrometer.fit.along import NOISE, Reach
-from ydrometer.fit.clash import called, mm
+from ydrometer.fit.clash import called
 from ydrometer.fit.clashes import goes
 from ydrometer.fit.clearances import clear
 from ydrometer.fit.coupling import Coupling, Wheel
+from ydrometer.fit.gives import gives
+from ydrometer.fit.help import Help
 from ydrometer.fit.idlers import Idler, idlers
-from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, moved, way, with_distance
+from ydrometer.fit.places import MOST_TRIED, as_problem, moved, way, with_distance
 from ydrometer.fit.problem import Effort, Placement, Problem
 from ydrometer.fit.setup import Setup, changed
 
@@ -27,27 +29,8 @@ MOST_LOOKED_AT = 40
 """Ways of which it is tried whether everything goes together, the best first."""
 LOOK_COST = 4000
 """What looking at one of them takes, as `Effort` counts."""
-SMALLEST = 1e-5
-"""m; a give is told in steps of it, rounded up so that it is enough."""
 MOST_TEETH = 1
 """A wheel is tried with so many teeth more and fewer."""
-
-
-@dataclass(frozen=True, slots=True)
-class Help:
-    """One thing that would make it go.
-
-    Attributes:
-        text: in words. extra: how much more that is, m, where it is a length. way: how all would then stand, where it
-        is a matter of parts alone. teeth: tooth counts that it takes, by their path in the document. idler: that it
-        takes.
-    """
-
-    text: str
-    extra: float
-    way: Placing | None
-    teeth: dict[str, int]
-    idler: Idler | None
 
 
 def helps(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
@@ -61,27 +44,20 @@ def helps(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort:
         couplings: in the order of the problem's pairs.
         effort: that the whole question may still cost; what is beyond is not tried.
     """
-    kinds = (_gives, _other_lengths, _other_teeth, _idlers)
-    gives, *others = [kind(setup, problem, couplings, effort) for kind in kinds]
-    return [help_ for some in (*others, gives) for help_ in some]
+    # What gives is tried first, as what is tried last may be too much, and told last: other parts are easier.
+    giving = _gives(setup, problem, couplings, effort)
+    kinds = (_other_lengths, _other_teeth, _idlers)
+    return [*(help_ for kind in kinds for help_ in kind(setup, problem, couplings, effort)), *giving]
 
 
 def _gives(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
-    """The least tolerance or slot of one coupling."""
-    relaxed = placing.relaxations(problem, lambda going: clear(setup, going), effort)
-    return [
-        Help(_give_words(setup, couplings[give.pair], give.extra), give.extra, None, {}, None)
-        for give in relaxed
-        if give.extra > NOISE
-    ]
-
-
-def _give_words(setup: Setup, coupling: Coupling, extra: float) -> str:
-    enough = math.ceil(extra / SMALLEST - NOISE) * SMALLEST
-    if not coupling.is_loop:
-        return f"{mm(enough)} more tolerance between the {coupling.driver.words} and the {coupling.driven.words}"
-    names = ", ".join(setup.plane.named(shaft) for shaft in coupling.shafts)
-    return f"a slot of {mm(2.0 * enough)} for one of: {names}"
+    """For each pair the least tolerance of gears, or the shortest slot for a shaft of a loop, that would do."""
+    found: list[Help] = []
+    for relaxation in placing.relaxations(problem, lambda going: clear(setup, going, couplings), effort):
+        tried = relaxation.placements[:MOST_LOOKED_AT] if relaxation.extra > NOISE else ()
+        changes = (change for placed in tried for change in gives(setup, placed, couplings, relaxation.pair))
+        found += islice((change.help for change in changes if _goes(change.setup, effort)), 1)
+    return found
 
 
 def _first_that_goes(setup: Setup, problem: Problem, effort: Effort) -> Placement | None:
@@ -94,43 +70,47 @@ def _first_that_goes(setup: Setup, problem: Problem, effort: Effort) -> Placemen
     """
     if effort.over:
         return None
-    going = clear(setup, placing.placements(problem, MOST_TRIED, effort).placements)[:MOST_LOOKED_AT]
-    return next((placement for placement in going if _goes(setup, placement, effort)), None)
+    placed = placing.placements(problem, MOST_TRIED, effort).placements
+    going = clear(setup, placed, with_distance(setup.plane))[:MOST_LOOKED_AT]
+    return next((placement for placement in going if _goes(moved(setup, placement), effort)), None)
 
 
-def _goes(setup: Setup, placement: Placement, effort: Effort) -> bool:
-    """Whether all goes together in a placement; when the effort is over, what was not looked at does not."""
+def _goes(setup: Setup, effort: Effort) -> bool:
+    """Whether all goes together as it stands; when the effort is over, what was not looked at does not."""
     effort.spend(LOOK_COST)
-    return not effort.over and goes(moved(setup, placement))
+    return not effort.over and goes(setup)
 
 
 def _other_lengths(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
     """For each loop of one length: others of the bin with which everything goes together."""
-    bare = changed(setup, _without_lengths(setup))
     lengths = []
     for place, coupling in enumerate(couplings):
+        bare = changed(setup, _without_length_of(setup, coupling.path)) if coupling.is_loop else setup
         others = next((other.reaches for other in bare.plane.couplings if other.path == coupling.path), ())
         if not coupling.is_loop or not others:
             continue
         going = _first_that_goes(bare, _with_pair(problem, place, others), effort)
         if going is not None:
             standing = way(going, couplings)
-            lengths.append(Help(f"another length: {standing.lengths[coupling.path]}", 0.0, standing, {}, None))
+            lengths.append(Help(f"another length: {standing.lengths[coupling.path]}", 0.0, standing))
     return lengths
 
 
-def _without_lengths(setup: Setup) -> Design:
+def _without_length_of(setup: Setup, path: str) -> Design:
     drive = setup.design.drive
+    branches = tuple(
+        replace(
+            branch, stages=tuple(_bare(stage) if name == path else stage for name, stage in own_stages(setup.design, b))
+        )
+        for b, branch in enumerate(drive.branches)
+    )
+    trunk = tuple(_bare(stage) if name == path else stage for name, stage in trunk_stages(setup.design))
+    loops = tuple(replace(loop, length=None) if loop.stage == path else loop for loop in setup.mounting.loops)
+    fit = replace(setup.mounting, loops=loops)
+    return replace(setup.design, drive=replace(drive, branches=branches, stages=trunk), fit=fit)
 
-    def bare(stages: Sequence[Any]) -> tuple[Any, ...]:
-        return tuple(_without_length(stage) for stage in stages)
 
-    branches = tuple(replace(branch, stages=bare(branch.stages)) for branch in drive.branches)
-    fit = replace(setup.mounting, loops=tuple(replace(loop, length=None) for loop in setup.mounting.loops))
-    return replace(setup.design, drive=replace(drive, branches=branches, stages=bare(drive.stages)), fit=fit)
-
-
-def _without_length(stage: Stage) -> Any:
+def _bare(stage: Stage) -> Any:
     loop, bare = stage.in_plane, cast(Any, stage)
     return replace(bare, **{loop.pieces_key: None}) if isinstance(loop, Loop) and loop.pieces_key else stage
 
@@ -149,7 +129,7 @@ def _other_teeth(setup: Setup, problem: Problem, couplings: Sequence[Coupling], 
             if going is not None:
                 text = f"{teeth} teeth in place of the {wheel.words}"
                 standing = way(going, with_distance(other.plane))
-                other_teeth.append(Help(text, 0.0, standing, {wheel.place: teeth}, None))
+                other_teeth.append(Help(text, 0.0, standing, teeth={wheel.place: teeth}))
     return other_teeth
 
 
@@ -176,22 +156,30 @@ def _with_teeth(design: Design, wheel: Wheel, teeth: int) -> Design | None:
 
 def _idlers(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
     """For each loop the way in which it is least too long that an idler can take up without a clash."""
-    with_idler = []
+    with_idler: list[Help] = []
     for place, coupling in enumerate(couplings):
         if not coupling.is_loop or coupling.stage.crossed or effort.over:
             continue
         longer = tuple(Reach(coupling.free, reach.best, reach.best, reach.name) for reach in coupling.reaches)
-        tried = placing.placements(_with_pair(problem, place, longer), MOST_TRIED, effort).placements
-        lengths = {name: length for length, name in coupling.lengths}
-        for placement in clear(setup, tried)[:MOST_LOOKED_AT]:
-            name = placement.reaches[place].name
-            first, second = (placement.at[path] for path in coupling.shafts)
-            idler = next(idlers(coupling, first, second, lengths[name]), None)
-            if idler is not None and _goes(_with_idler(setup, coupling, idler), placement, effort):
-                text = f"{_idler_words(idler)} on the {called(coupling)} of {name}"
-                with_idler.append(Help(text, 0.0, way(placement, couplings), {}, idler))
-                break
+        placed = placing.placements(_with_pair(problem, place, longer), MOST_TRIED, effort).placements
+        going = clear(setup, placed, couplings, but=coupling)[:MOST_LOOKED_AT]
+        with_idler += islice(_taken_up(setup, going, couplings, place, effort), 1)
     return with_idler
+
+
+def _taken_up(
+    setup: Setup, going: Sequence[Placement], couplings: Sequence[Coupling], place: int, effort: Effort
+) -> Iterator[Help]:
+    """The placements of a loop that is too long with an idler that takes that up."""
+    coupling = couplings[place]
+    lengths = {name: length for length, name in coupling.lengths}
+    for placement in going:
+        name = placement.reaches[place].name
+        first, second = (placement.at[path] for path in coupling.shafts)
+        for idler in idlers(coupling, first, second, lengths[name]):
+            if _goes(moved(_with_idler(setup, coupling, idler), placement), effort):
+                text = f"{_idler_words(idler)} on the {called(coupling)} of {name}"
+                yield Help(text, 0.0, way(placement, couplings), idler=idler)
 
 
 def _idler_words(idler: Idler) -> str:

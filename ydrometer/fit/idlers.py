@@ -60,7 +60,8 @@ def _pressed(
 
     def way_around(pressed: float) -> float:
         tensioner = Tensioner(at=at(pressed), diameter=2.0 * radius, outside=outside)
-        return Running(first, second, coupling.radii, crossed=False, tensioner=tensioner).taut.length
+        loop = Running(first, second, coupling.radii, crossed=False, tensioner=tensioner)
+        return float(loop.taut.length)
 
     # An outside wheel stays on its side of the line of centres.
     low, high = 0.0, off + radius if outside else math.dist(first, second)

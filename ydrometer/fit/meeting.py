@@ -5,14 +5,17 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+from ydrometer.document.mounting import Point
 from ydrometer.document.stages.plane import Contact, Loop, OtherPlane
 from ydrometer.document.walk import shaft_paths, stages_with_paths, wheel_names
 from ydrometer.fit.along import NOISE, Reach
 from ydrometer.fit.clash import Clash, Level, called, mm
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.room import nearest_length, room_wanted, way_around
+from ydrometer.fit.running import Running
 from ydrometer.fit.setup import Setup, depth, middle, running
 from ydrometer.fit.setup import tensioner as pressing
+from ydrometer.fit.touching import beside_own_run
 from ydrometer.geometry import gears, loops
 
 
@@ -180,7 +183,6 @@ def _room(setup: Setup, coupling: Coupling, loop: Loop, path: str) -> Iterator[C
 def with_tensioner(setup: Setup) -> Iterator[Clash]:
     """A loop with a tensioner has the length of the path around all three wheels."""
     for coupling in setup.plane.couplings:
-        lengths = coupling.lengths
         tensioner = pressing(setup, coupling)
         if tensioner is None or setup.distance(coupling) <= coupling.free:
             continue
@@ -190,22 +192,37 @@ def with_tensioner(setup: Setup) -> Iterator[Clash]:
             continue
         try:
             loop = running(setup, coupling)
-            reached, way = loop.reached, loop.taut.length
+            yield from _over_tensioner(setup, coupling, loop, at)
+            yield from _around_all(setup, coupling, loop, at)
         except ValueError:
             yield Clash("clash", f"the tensioner stands in a wheel of the {noun}", coupling.path, 0.0, at)
-            continue
-        if not reached:
-            yield Clash(
-                "clash", f"the tensioner does not reach the {noun}, which runs as without it", coupling.path, 0.0, at
-            )
-        if not lengths:
-            continue
-        length, name = min(lengths, key=lambda entry: abs(entry[0] - way))
-        off = length - way
-        if abs(off) > setup.mounting.loop_tolerance:
-            word, around = "longer" if off > 0.0 else "shorter", " with the tensioner" if reached else ""
-            text = f"{noun} of {name} is {mm(abs(off))} {word} than the way around{around}"
-            yield Clash("clash", text, coupling.path, abs(off), at)
+
+
+def _over_tensioner(setup: Setup, coupling: Coupling, loop: Running, at: Point) -> Iterator[Clash]:
+    """A loop reaches its tensioner, which is clear of the run beside that; raises as `Running.taut`."""
+    noun = called(coupling)
+    if not loop.reached:
+        text = f"the tensioner does not reach the {noun}, which runs as without it"
+        yield Clash("clash", text, coupling.path, 0.0, at)
+        return
+    short = beside_own_run(setup, coupling) - loop.beside
+    if short > NOISE:
+        word = "cuts" if loop.beside < 0.0 else "leaves too little to"
+        text = f"the tensioner of the {noun} {word} its other run: {mm(short)} more is wanted"
+        yield Clash("clash", f"{text}; take a smaller one, or another place", coupling.path, short, at)
+
+
+def _around_all(setup: Setup, coupling: Coupling, loop: Running, at: Point) -> Iterator[Clash]:
+    """A loop is as long as its way around; raises as `Running.taut`."""
+    if not coupling.lengths:
+        return
+    way = loop.taut.length
+    length, name = min(coupling.lengths, key=lambda entry: abs(entry[0] - way))
+    off = length - way
+    if abs(off) > setup.mounting.loop_tolerance:
+        word, around = "longer" if off > 0.0 else "shorter", " with the tensioner" if loop.reached else ""
+        text = f"{called(coupling)} of {name} is {mm(abs(off))} {word} than the way around{around}"
+        yield Clash("clash", text, coupling.path, abs(off), at)
 
 
 def holding(setup: Setup) -> Iterator[Clash]:

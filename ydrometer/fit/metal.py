@@ -15,7 +15,7 @@ from ydrometer.fit.clash import Clash, mm
 from ydrometer.fit.clearances import apart
 from ydrometer.fit.placing import Floats, off_line
 from ydrometer.fit.setup import Setup
-from ydrometer.fit.touching import closest
+from ydrometer.geometry.segments import closest
 
 LEAST_METAL = 1.5e-3
 """m between two holes; in plates thicker than 3 mm half the thickness (workshop practice)."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ydrometer.document.mounting import Plate, Point, ShaftMount
@@ -11,7 +11,8 @@ from ydrometer.fit.along import Frame, Reach
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
 from ydrometer.fit.problem import Clear, PlacedPair, PlacedShaft, Placement, Problem
-from ydrometer.fit.setup import Setup, changed
+from ydrometer.fit.setup import Setup, changed, tensioner
+from ydrometer.fit.toothing import suiting
 
 MOST_TRIED = 20_000
 """Largest number of placements the solver looks at."""
@@ -39,7 +40,9 @@ def as_problem(setup: Setup) -> Problem:
     if plate is None:
         raise ValueError("no plate is given: give hole_pitch, across and up")
     couplings = with_distance(setup.plane)
+    over = list(_over_tensioners(setup))
     held = {path for coupling in couplings for path in coupling.shafts}
+    held |= {path for link in over for path in (link.first, link.second) if setup.shaft(path).slot is None}
     stay = set(setup.plane.shafts) - held
     first = setup.plane.shafts[0]
     if setup.shaft(first).slot is None and not any(shaft.mount == "fixed" for shaft in setup.mounting.shafts):
@@ -63,6 +66,7 @@ def as_problem(setup: Setup) -> Problem:
             for first, second in touching.wheels_beside(setup)
         )
         + tuple(Clear(*beside) for beside in bodies.shafts_beside(setup))
+        + tuple(over)
     )
     frames = (
         tuple(
@@ -94,12 +98,20 @@ def _drilled(setup: Setup, couplings: Sequence[Coupling], stay: Collection[str])
 def _with_eccentric(setup: Setup, coupling: Coupling) -> tuple[Reach, ...]:
     """The reaches of a coupling between shafts in line: an eccentric of either adds up to twice its throw."""
     throw = sum(setup.shaft(path).eccentric or 0.0 for path in coupling.shafts)
-    return tuple(replace(r, low=r.low - 2.0 * throw, best=r.best - throw) for r in coupling.reaches)
+    return tuple(replace(r, low=r.low - 2.0 * throw, best=r.best - throw) for r in suiting(coupling))
+
+
+def _over_tensioners(setup: Setup) -> Iterator[Clear]:
+    """The shafts of loops over a tensioner, which takes up any distance up to that at which the longest is taut."""
+    for coupling in setup.plane.couplings:
+        if tensioner(setup, coupling) is not None and coupling.lengths:
+            taut = [coupling.around.centre_distance(length, *coupling.radii) for length, _ in coupling.lengths]
+            yield Clear(*coupling.shafts, coupling.free, max(distance or 0.0 for distance in taut))
 
 
 def with_distance(plane: Plane) -> list[Coupling]:
-    """The couplings whose distances are known."""
-    return [coupling for coupling in plane.couplings if coupling.reaches]
+    """The couplings that hold their shafts to a distance, those included that no distance suits."""
+    return [coupling for coupling in plane.couplings if coupling.reaches or coupling.path in plane.impossible]
 
 
 def _shaft(setup: Setup, path: str, plate: Plate, stay: Collection[str]) -> PlacedShaft:

@@ -59,6 +59,8 @@ def placements(problem: Problem, most: int = MOST, effort: Effort | None = None)
         ValueError: a name that no shaft has, or a pair of two slots.
     """
     _check(problem)
+    if not all(pair.reaches for pair in problem.pairs):
+        return Placings([], True)
     effort = Effort() if effort is None else effort
     partial, complete = _Partial({}, np.zeros(1)), True
     for shaft in _order(problem):
@@ -102,11 +104,10 @@ def relaxations(
             break
         pairs = (*problem.pairs[:place], pair.widened(MOST_GIVE), *problem.pairs[place + 1 :])
         going = keep(placements(replace(problem, pairs=pairs), effort=effort).placements)
-        extra = min(
-            (off_all(pair.reaches, math.dist(p.at[pair.first], p.at[pair.second])) for p in going), default=None
-        )
-        if extra is not None:
-            relaxed.append(Relaxation(place, extra))
+        extras = [off_all(pair.reaches, math.dist(p.at[pair.first], p.at[pair.second])) for p in going]
+        least_first = sorted(range(len(going)), key=extras.__getitem__)
+        if going:
+            relaxed.append(Relaxation(place, min(extras), tuple(going[i] for i in least_first)))
     return sorted(relaxed, key=lambda relaxation: relaxation.extra)
 
 
@@ -162,11 +163,9 @@ def _ties(problem: Problem, name: str, partial: _Partial) -> list[tuple[Floats, 
     ]
 
 
-def _clears(problem: Problem, name: str, partial: _Partial) -> list[tuple[Floats, float]]:
-    """Where shafts stand from which one has to keep a distance, (n, 2), and how far, m."""
-    return [
-        (partial.at[other], clear.least) for clear in problem.clears if (other := _partner(clear, name)) in partial.at
-    ]
+def _clears(problem: Problem, name: str, partial: _Partial) -> list[tuple[Floats, Clear]]:
+    """Where shafts stand from which one has to keep a distance, (n, 2), and which."""
+    return [(partial.at[other], clear) for clear in problem.clears if (other := _partner(clear, name)) in partial.at]
 
 
 def _place(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort) -> tuple[_Partial, bool]:
@@ -211,8 +210,9 @@ def _kept(problem: Problem, name: str, partial: _Partial, spots: Floats) -> _Par
         off = _errors(np.hypot(*(spots - points).T), reaches).min(axis=1, initial=np.inf)
         good &= np.isfinite(off)
         error += off
-    for points, least in _clears(problem, name, partial):
-        good &= np.hypot(*(spots - points).T) >= least - NOISE
+    for points, clear in _clears(problem, name, partial):
+        apart = np.hypot(*(spots - points).T)
+        good &= (apart >= clear.least - NOISE) & (apart <= clear.most + NOISE)
     good &= _off_frames(spots, [frame for frame in problem.frames if frame.shaft == name])
     return partial.rows(good).with_shaft(name, spots[good], error[good])
 
@@ -308,7 +308,7 @@ def _set(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort
         settings = best_settings(
             (start, end),
             [((float(p[row, 0]), float(p[row, 1])), reaches) for p, reaches in ties],
-            [((float(p[row, 0]), float(p[row, 1])), least) for p, least in clears],
+            [((float(p[row, 0]), float(p[row, 1])), clear.least) for p, clear in clears],
             frames,
         )
         for spot, error in settings:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 
 from ydrometer.fit.along import Frame, Point, Reach
@@ -40,11 +41,14 @@ class PlacedPair:
 
 @dataclass(frozen=True, slots=True)
 class Clear:
-    """Two shafts, by name, that must stand at least so far apart, m: what turns on them would touch."""
+    """Two shafts, by name, that must stand at least so far apart, m: what turns on them would touch; and at most so
+    far: a loop over a tensioner does not reach farther.
+    """
 
     first: str
     second: str
     least: float
+    most: float = math.inf
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,10 +80,14 @@ class Placement:
 
 @dataclass(frozen=True, slots=True)
 class Relaxation:
-    """One pair, by its place in the problem, whose tolerance would have to be larger by `extra`, m, for a solution."""
+    """One pair, by its place in the problem, whose tolerance would have to be larger by `extra`, m, for a solution.
+
+    `placements` are those of a larger tolerance, the one that needs the least first.
+    """
 
     pair: int
     extra: float
+    placements: tuple[Placement, ...]
 
 
 MOST = 10_000

@@ -5,10 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 from ydrometer.document.mounting import Point, Tensioner
 from ydrometer.geometry import around
 from ydrometer.geometry.around import Round, Taut
+from ydrometer.geometry.segments import nearest_on
 
 
 @dataclass(frozen=True)
@@ -29,21 +31,32 @@ class Running:
     @property
     def reached(self) -> bool:
         """Whether the loop touches its tensioner. One that it does not touch takes no part."""
-        return self._with_tensioner is not None
+        return len(self.wheels) > len(self._pair)
 
-    @property
+    @cached_property
     def taut(self) -> Taut:
         """The loop pulled tight.
 
         Raises:
             ValueError: two of its wheels overlap, so that no run goes between them.
         """
-        return self._with_tensioner or around.taut(self._pair)
+        return around.taut(self.wheels)
 
-    @property
+    @cached_property
     def wheels(self) -> list[Round]:
-        """What it touches, anticlockwise from the driver."""
-        return self._in_order if self._with_tensioner else list(self._pair)
+        """What it touches, anticlockwise from the driver; raises as `taut`.
+
+        A tensioner that the loop would have to go around nearly whole is one that it does not touch. One inside that is
+        wider than the loop lifts both runs, and is met by each.
+        """
+        if self.tensioner is None:
+            return list(self._pair)
+        if around.taut(self._in_order).wraps[self._in_order.index(self._third)] > math.pi:
+            return list(self._pair)
+        if not self.tensioner.outside and self.beside < 0.0 and not self.crossed:
+            first, second = self._pair
+            return [first, self._third, second, self._third]
+        return self._in_order
 
     @property
     def wraps(self) -> tuple[float, float]:
@@ -53,36 +66,56 @@ class Running:
         return first, second
 
     @cached_property
+    def beside(self) -> float:
+        """Between the tensioner and the run on which it does not press, m, below 0 where it cuts that; raises as
+        `taut`.
+        """
+        direct = around.taut(self._in_order).runs[0 if self._in_order[2] is self._third else 2]
+        at = self._third.x, self._third.y
+        return math.dist(at, nearest_on(*direct, at)) - self._third.radius
+
+    @cached_property
     def _pair(self) -> tuple[Round, Round]:
         """Its own two wheels. A crossed loop goes round the second one the other way."""
         return Round(*self.driver, self.radii[0]), Round(*self.driven, self.radii[1], self.crossed)
 
     @cached_property
-    def _with_tensioner(self) -> Taut | None:
-        """The loop over the tensioner; None where it goes past that without touching it.
-
-        A wheel that the loop would have to go around nearly whole is one that it does not touch.
-        """
-        if self.tensioner is None:
-            return None
-        wheels = self._in_order
-        taut = around.taut(wheels)
-        place = next(i for i, wheel in enumerate(wheels) if wheel not in self._pair)
-        return taut if taut.wraps[place] <= math.pi else None
+    def _in_order(self) -> list[Round]:
+        """All three wheels as the loop meets them, anticlockwise from the driver."""
+        assert self.tensioner is not None  # only asked then
+        left, behind = sides(*self._pair, self.tensioner.at, crossed=self.crossed)
+        return in_order(*self._pair, self.tensioner, left=left, behind=behind)
 
     @property
-    def _in_order(self) -> list[Round]:
-        """All three wheels as the loop meets them, anticlockwise from the driver.
+    def _third(self) -> Round:
+        return next(wheel for wheel in self._in_order if wheel not in self._pair)
 
-        Behind the crossing, in the lobe of the driven wheel, left is right, and the inside of the loop is on the other
-        side of it.
-        """
-        assert self.tensioner is not None  # only asked then
-        first, second = self._pair
-        x, y = self.tensioner.at
-        across, up = second.x - first.x, second.y - first.y
-        along = ((x - first.x) * across + (y - first.y) * up) / (across**2 + up**2)
-        behind = self.crossed and along > first.radius / (first.radius + second.radius)
-        left = across * (y - first.y) - up * (x - first.x) > 0.0
-        third = Round(x, y, 0.5 * self.tensioner.diameter, self.tensioner.outside != behind)
-        return [first, second, third] if left != behind else [first, third, second]
+
+def sides(first: Round, second: Round, at: Point, *, crossed: bool) -> tuple[Any, Any]:
+    """Whether a place is on the left of the line from one wheel to the other, and behind the crossing of their loop.
+
+    Args:
+        first, second: the wheels, of one loop or of many.
+        at: the place, m.
+        crossed: whether the loop crosses.
+    """
+    x, y = at
+    across, up = second.x - first.x, second.y - first.y
+    along = ((x - first.x) * across + (y - first.y) * up) / (across**2 + up**2)
+    behind = (along > first.radius / (first.radius + second.radius)) & crossed
+    return across * (y - first.y) - up * (x - first.x) > 0.0, behind
+
+
+def in_order(first: Round, second: Round, tensioner: Tensioner, *, left: bool, behind: bool) -> list[Round]:
+    """A loop's two wheels and its tensioner as it meets them, anticlockwise from the first.
+
+    Behind the crossing, in the lobe of the second wheel, left is right, and the inside of the loop is on the other side
+    of it.
+
+    Args:
+        first, second: the wheels, of one loop or of many that have the tensioner on the same side.
+        tensioner: that presses on it.
+        left, behind: where that stands, as by `sides`.
+    """
+    third = Round(*tensioner.at, 0.5 * tensioner.diameter, tensioner.outside != behind)
+    return [first, second, third] if left != behind else [first, third, second]

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from ydrometer.document.stages.plane import Mesh
-from ydrometer.fit.along import NOISE
+from ydrometer.fit.along import NOISE, Reach
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.setup import Setup, middle
-from ydrometer.geometry.gears import contact_ratio, least_ring, tips_foul
+from ydrometer.geometry.gears import contact_ratio, distance_of_contact, least_ring, tips_foul
 
 LEAST_CONTACT = 1.1
 """Pairs of teeth that have to carry on average, or the next pair comes too late."""
@@ -31,6 +32,31 @@ def carried(setup: Setup, coupling: Coupling) -> float:
     teeth = coupling.driver.teeth, coupling.driven.teeth
     distance = setup.distance(coupling)
     return contact_ratio(coupling.driver.size, *teeth, coupling.pressure_angle, distance, internal=coupling.inside)
+
+
+def suiting(coupling: Coupling) -> tuple[Reach, ...]:
+    """The distances that suit a coupling; of gears those in which enough teeth carry, none where that is nowhere."""
+    if not isinstance(coupling.stage.in_plane, Mesh):
+        return coupling.reaches
+    teeth = coupling.driver.teeth, coupling.driven.teeth
+    carried = (
+        carrying(reach, coupling.driver.size, teeth, coupling.pressure_angle, ring=coupling.inside)
+        for reach in coupling.reaches
+    )
+    return tuple(reach for reach in carried if reach is not None)
+
+
+def carrying(reach: Reach, size: float, teeth: tuple[int, int], angle: float, *, ring: bool) -> Reach | None:
+    """The part of a range of distances in which enough teeth of two gears carry at once; None where there is none.
+
+    Args:
+        reach: that suits them otherwise.
+        size, teeth, angle, ring: as for `coupling.gear_reach`.
+    """
+    edge = float(distance_of_contact(size, *teeth, angle, LEAST_CONTACT, internal=ring))
+    if ring:
+        return replace(reach, low=max(reach.low, edge), best=max(reach.best, edge)) if edge <= reach.high else None
+    return replace(reach, high=min(reach.high, edge), best=min(reach.best, edge)) if edge >= reach.low else None
 
 
 def contact(setup: Setup) -> Iterator[Clash]:

@@ -16,6 +16,7 @@ from ydrometer.fit.along import NOISE
 from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.coupling import Coupling, Wheel
 from ydrometer.fit.setup import Setup, depth, free_runs, same_depth, tensioner
+from ydrometer.geometry.segments import closest, nearest_on
 
 
 def shafts_beside(setup: Setup) -> Iterator[tuple[Wheel, str]]:
@@ -119,6 +120,11 @@ def thickness(coupling: Coupling) -> float:
     return coupling.driver.outer_radius - coupling.driver.pitch_radius
 
 
+def beside_own_run(setup: Setup, coupling: Coupling) -> float:
+    """How far a tensioner has to stay from the run of its loop on which it does not press, m."""
+    return thickness(coupling) + setup.mounting.gap
+
+
 def wheels_and_shafts(setup: Setup) -> Iterator[Clash]:
     """A wheel clears the shafts beside it, and what lies in the same depth on another shaft."""
     for wheel, path in shafts_beside(setup):
@@ -165,14 +171,6 @@ def frame(setup: Setup) -> Iterator[Clash]:
             yield Clash("clash", text, wheel.path, short, near)
 
 
-def nearest_on(start: Point, end: Point, at: Point) -> Point:
-    """The point of a segment that is nearest to another point."""
-    dx, dy = end[0] - start[0], end[1] - start[1]
-    length = dx * dx + dy * dy
-    share = min(1.0, max(0.0, ((at[0] - start[0]) * dx + (at[1] - start[1]) * dy) / length)) if length else 0.0
-    return start[0] + share * dx, start[1] + share * dy
-
-
 def runs(setup: Setup) -> Iterator[Clash]:
     """The runs of a loop clear the shafts between them and the lines of the frame."""
     for coupling in setup.plane.couplings:
@@ -195,29 +193,6 @@ def _run_into(coupling: Coupling, wanted: float, near: Point, other: Point, name
     if short > NOISE:
         text = f"the {called(coupling)} runs into the {name}: {mm(short)} more is wanted"
         yield Clash("clash", text, coupling.path, short, near)
-
-
-def closest(first: tuple[Point, Point], second: tuple[Point, Point]) -> tuple[Point, Point]:
-    """The nearest points of two segments, given by their ends: one on each.
-
-    Where they cross that is one place; else an end of one of them is nearest.
-    """
-    crossing = _crossing(first, second)
-    if crossing is not None:
-        return crossing, crossing
-    pairs_ = [(end, nearest_on(*second, end)) for end in first] + [(nearest_on(*first, end), end) for end in second]
-    return min(pairs_, key=lambda pair: math.dist(*pair))
-
-
-def _crossing(first: tuple[Point, Point], second: tuple[Point, Point]) -> Point | None:
-    (ax, ay), (bx, by) = first
-    (cx, cy), (dx, dy) = second
-    across = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx)
-    if across == 0.0:
-        return None
-    s = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / across
-    t = ((cx - ax) * (by - ay) - (cy - ay) * (bx - ax)) / across
-    return (ax + s * (bx - ax), ay + s * (by - ay)) if 0.0 <= s <= 1.0 and 0.0 <= t <= 1.0 else None
 
 
 def ground(setup: Setup) -> Iterator[Clash]:

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from ydrometer.fit import placing
 from ydrometer.fit.clashes import meets
 from ydrometer.fit.clearances import clear
-from ydrometer.fit.helps import Help, helps
+from ydrometer.fit.help import Help
+from ydrometer.fit.helps import helps
 from ydrometer.fit.places import MOST_TRIED, Placing, as_problem, moved, way, with_distance
 from ydrometer.fit.problem import Effort
 from ydrometer.fit.setup import Setup
@@ -43,7 +44,7 @@ def ways(setup: Setup) -> Ways:
     couplings = with_distance(setup.plane)
     effort = Effort()
     placements, complete = placing.placements(problem, MOST_TRIED, effort)
-    going = clear(setup, placements)
+    going = clear(setup, placements, couplings)
     if any(shaft.eccentric for shaft in setup.mounting.shafts):
         # How far an eccentric carries its shaft aside is known only where all stands.
         complete = complete and len(going) <= MOST_SHOWN

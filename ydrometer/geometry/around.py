@@ -10,8 +10,9 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
-from ydrometer.geometry.loops import Point, Run
+import numpy as np
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,12 +20,12 @@ class Round:
     """A wheel that a loop touches.
 
     Attributes:
-        x, y: its centre, m. radius: at which the loop runs, m.
+        x, y: its centre, m; arrays of the same shape, (n,), for n loops at once. radius: at which the loop runs, m.
         outside: whether it presses on the loop's outside.
     """
 
-    x: float
-    y: float
+    x: Any
+    y: Any
     radius: float
     outside: bool = False
 
@@ -33,18 +34,21 @@ class Round:
         """The radius, negative on the outside."""
         return -self.radius if self.outside else self.radius
 
-    def touched(self, heading: float) -> Point:
+    def touched(self, heading: Any) -> tuple[Any, Any]:
         """Where a run of a heading, rad, comes on or leaves: going anticlockwise it has the wheel on its left."""
-        return self.x + self.signed * math.sin(heading), self.y - self.signed * math.cos(heading)
+        return self.x + self.signed * np.sin(heading), self.y - self.signed * np.cos(heading)
 
 
 @dataclass(frozen=True, slots=True)
 class Taut:
-    """A loop pulled tight: its length, m, the run behind each wheel as its ends, m, and the wrap on each, rad."""
+    """A loop pulled tight: its length, m, the run behind each wheel as its ends, m, and the wrap on each, rad.
 
-    length: float
-    runs: list[Run]
-    wraps: list[float]
+    All of it as numbers, or as arrays, (n,), of n loops.
+    """
+
+    length: Any
+    runs: list[tuple[tuple[Any, Any], tuple[Any, Any]]]
+    wraps: list[Any]
 
     @property
     def longest(self) -> float:
@@ -56,33 +60,47 @@ def taut(wheels: Sequence[Round]) -> Taut:
     """The loop around wheels in the order in which it meets them, anticlockwise.
 
     Args:
-        wheels: at least two.
+        wheels: at least two, each in one place.
 
     Raises:
         ValueError: fewer than two, or two that follow each other overlap so that no run goes between them.
     """
     if len(wheels) < 2:
         raise ValueError(f"{len(wheels)} wheels given, a loop needs two or more")
-    pairs = [(wheel, wheels[(i + 1) % len(wheels)]) for i, wheel in enumerate(wheels)]
-    headings = [heading(first, second) for first, second in pairs]
+    for first, second in _followed(wheels):
+        distance, step = math.hypot(second.x - first.x, second.y - first.y), abs(second.signed - first.signed)
+        if not distance > step:
+            raise ValueError(f"wheels {distance:g} m apart leave no run: more than {step:g} m is needed")
+    loop = many_taut(wheels)
+    runs = [((float(a), float(b)), (float(c), float(d))) for (a, b), (c, d) in loop.runs]
+    return Taut(float(loop.length), runs, [float(wrap) for wrap in loop.wraps])
+
+
+def many_taut(wheels: Sequence[Round]) -> Taut:
+    """Loops around wheels that stand in n places each, (n,); NaN where two overlap so that no run goes between them.
+
+    Args:
+        wheels: at least two, in the order in which all of the loops meet them, anticlockwise.
+    """
+    pairs = _followed(wheels)
+    headings = [_heading(first, second) for first, second in pairs]
     runs = [(first.touched(way), second.touched(way)) for (first, second), way in zip(pairs, headings, strict=True)]
     wraps = []
     for i, wheel in enumerate(wheels):
         turned = (headings[i] - headings[i - 1]) % (2.0 * math.pi)
         wraps.append((-turned) % (2.0 * math.pi) if wheel.outside else turned)
     arcs = sum(wheel.radius * wrap for wheel, wrap in zip(wheels, wraps, strict=True))
-    return Taut(sum(math.dist(*run) for run in runs) + arcs, runs, wraps)
+    free = sum(np.hypot(end[0] - start[0], end[1] - start[1]) for start, end in runs)
+    return Taut(free + arcs, runs, wraps)
 
 
-def heading(first: Round, second: Round) -> float:
-    """Heading, rad, of the run from one wheel to the next.
+def _followed(wheels: Sequence[Round]) -> list[tuple[Round, Round]]:
+    """Each wheel with the next one."""
+    return [(wheel, wheels[(i + 1) % len(wheels)]) for i, wheel in enumerate(wheels)]
 
-    Raises:
-        ValueError: they overlap so that there is none.
-    """
+
+def _heading(first: Round, second: Round) -> Any:
+    """Heading, rad, of the run from one wheel to the next; NaN where they overlap so that there is none."""
     across, up = second.x - first.x, second.y - first.y
-    distance = math.hypot(across, up)
-    step = second.signed - first.signed
-    if not distance > abs(step):
-        raise ValueError(f"wheels {distance:g} m apart leave no run: more than {abs(step):g} m is needed")
-    return math.atan2(up, across) - math.asin(step / distance)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        return np.arctan2(up, across) - np.arcsin((second.signed - first.signed) / np.hypot(across, up))

@@ -8,6 +8,9 @@ those of an internal pair together by as much.
 from __future__ import annotations
 
 import math
+from typing import Any
+
+import numpy as np
 
 SMALLEST = 1e-9
 
@@ -101,14 +104,34 @@ def contact_ratio(
         distance: of the shafts, m.
         internal: whether the driven gear is a ring around the driver.
     """
+    reached, between = _path(module, driver, driven, pressure_angle, internal=internal)
+    along = math.sqrt(max(0.0, distance**2 - between**2))
+    return float((reached + along if internal else reached - along) / (math.pi * module * math.cos(pressure_angle)))
+
+
+def distance_of_contact(
+    module: Any, driver: Any, driven: Any, pressure_angle: float, ratio: float, *, internal: bool = False
+) -> Any:
+    """Distance at which a pair has a contact ratio, m: nearer, in a ring farther, it is more; numbers or arrays.
+
+    Args:
+        module, driver, driven, pressure_angle, internal: as for `contact_ratio`.
+        ratio: the contact ratio, above 0.
+    """
+    reached, between = _path(module, driver, driven, pressure_angle, internal=internal)
+    wanted = ratio * math.pi * module * math.cos(pressure_angle)
+    return np.hypot(between, np.maximum(0.0, wanted - reached if internal else reached - wanted))
+
+
+def _path(module: Any, driver: Any, driven: Any, pressure_angle: float, *, internal: bool) -> tuple[Any, Any]:
+    """How far both tips reach along the line of action, and the sum of the base radii, m; in a ring the differences."""
     radii = [0.5 * module * teeth for teeth in (driver, driven)]
     bases = [radius * math.cos(pressure_angle) for radius in radii]
     tips = [radii[0] + module, radii[1] + (-module if internal else module)]
-    reaches = [math.sqrt(max(0.0, tip**2 - base**2)) for tip, base in zip(tips, bases, strict=True)]
-    between = bases[1] - bases[0] if internal else bases[0] + bases[1]
-    along = math.sqrt(max(0.0, distance**2 - between**2))
-    path = reaches[0] - reaches[1] + along if internal else reaches[0] + reaches[1] - along
-    return path / (math.pi * module * math.cos(pressure_angle))
+    reaches = [np.sqrt(np.maximum(0.0, tip**2 - base**2)) for tip, base in zip(tips, bases, strict=True)]
+    if internal:
+        return reaches[0] - reaches[1], bases[1] - bases[0]
+    return reaches[0] + reaches[1], bases[0] + bases[1]
 
 
 def tips_foul(driver: int, ring: int, pressure_angle: float) -> bool:

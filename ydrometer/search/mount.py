@@ -17,6 +17,8 @@ from numpy.typing import NDArray
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import usual_tolerance
 from ydrometer.fit.placing import off_line
+from ydrometer.fit.toothing import LEAST_CONTACT
+from ydrometer.geometry.gears import distance_of_contact
 from ydrometer.search.layout import Mount, PairChoice
 from ydrometer.search.room import centre_distance, has_room
 
@@ -44,15 +46,15 @@ class Options:
 
     def columns(self, choice: PairChoice, mount: Mount) -> list[Floats]:
         """Columns that are equal for options that can be mounted in the same places."""
-        meshing = [self.apart, self.tolerance(mount)]
+        meshing = [self.apart, self.tolerance(choice, mount)]
         wanted = meshing if choice.loop is None else [self.size, self.driver, self.driven]
         return [*wanted, self.driver_outer, self.driven_outer] if mount.frame else wanted
 
-    def tolerance(self, mount: Mount) -> Floats:
-        """How much further apart than without backlash gears may stand, m."""
-        if mount.tolerance is None:
-            return np.asarray(usual_tolerance(self.size))
-        return np.full(len(self.size), mount.tolerance)
+    def tolerance(self, choice: PairChoice, mount: Mount) -> Floats:
+        """How much further apart than without backlash gears may stand, m; below 0 where too few teeth carry at all."""
+        said = usual_tolerance(self.size) if mount.tolerance is None else mount.tolerance
+        edge = distance_of_contact(self.size, self.driver, self.driven, choice.usual.pressure_angle, LEAST_CONTACT)
+        return np.asarray(np.minimum(said, edge - self.apart))
 
     @property
     def apart(self) -> Floats:
@@ -110,7 +112,8 @@ def pair_places(mount: Mount, pair: int, choice: PairChoice, options: Options) -
     columns = np.stack(options.columns(choice, mount), axis=1)
     _, first, kind = np.unique(columns, axis=0, return_index=True, return_inverse=True)
     if choice.loop is None:
-        low = low - options.tolerance(mount)[first][:, None]
+        tolerance = options.tolerance(choice, mount)[first][:, None]
+        low = np.where(tolerance < 0.0, np.inf, low - tolerance)
     else:
         # A chain may hang through a little.
         slack = high / (1.0 - choice.loop.stretch)

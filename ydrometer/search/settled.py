@@ -13,6 +13,7 @@ from ydrometer.document import remounted
 from ydrometer.document.mounting import Point
 from ydrometer.fit.along import NOISE, Reach
 from ydrometer.fit.coupling import gear_reach, taut_reach
+from ydrometer.fit.toothing import carrying
 from ydrometer.geometry import loops
 from ydrometer.search.choices import StageSlot
 from ydrometer.search.layout import DriveLayout, Mount, PairChoice
@@ -115,7 +116,10 @@ def reaches(request: SearchRequest, mount: Mount, pair: int, slot: StageSlot, op
     parts: Any = request.body.parts
     if choice.loop is None:
         size, teeth = parts[first].tooth_size, (parts[first].teeth, parts[second].teeth)
-        return [(gear_reach(size, teeth, choice.usual.pressure_angle, mount.tolerance, ring=False), None)]
+        angle = choice.usual.pressure_angle
+        meshing = gear_reach(size, teeth, angle, mount.tolerance, ring=False)
+        carried = carrying(meshing, size, teeth, angle, ring=False)
+        return [] if carried is None else [(carried, None)]
     r1, r2 = (choice.form.loop_radius(parts[end].tooth_size, parts[end].measure) for end in (first, second))
     low, high, _ = distances(mount, pair)
     nearest, farthest = (max(apart, (r1 + r2) * (1.0 + 1e-9)) for apart in (low.min(), high.max()))

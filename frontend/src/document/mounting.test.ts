@@ -95,7 +95,14 @@ describe("a way to place all", () => {
         tensioner: { at: ["100 mm", "31.25 mm"], diameter: "28.6 mm", outside: true },
       },
     ]);
-    expect(helped(KINDS, DESIGN, { ...help, way: null, idler: null })).toBe(DESIGN);
+    const slot = { shaft: MOTOR, start: [0.02, 0.01], end: [0.031, 0.01] };
+    const wider = helped(KINDS, DESIGN, { text: "", extra: 0, way, slot, tolerance: 0.00025 });
+    expect(wider.fit).toMatchObject({ tolerance: "0.25 mm" });
+    expect(shaftOf(wider, MOTOR)).toEqual({
+      shaft: MOTOR,
+      mount: "slot",
+      slot: { start: ["20 mm", "10 mm"], end: ["31 mm", "10 mm"] },
+    });
   });
 
   it("says a loop's length once", () => {

@@ -229,26 +229,38 @@ export function placed(
   pieces: Record<string, string>,
 ): DesignDocument {
   let made = document;
-  for (const [shaft, [x = 0, y = 0]] of Object.entries(at)) {
+  for (const [shaft, place] of Object.entries(at)) {
     const mount = shaftOf(made, shaft)?.mount;
     if (mount !== "slot")
-      made = withShaft(made, shaft, { mount: mount ?? "holes", at: typedPlace({ x, y }) });
+      made = withShaft(made, shaft, { mount: mount ?? "holes", at: typedPlace(spot(place)) });
   }
   for (const [stage, length] of Object.entries(pieces)) made = withLength(kinds, made, stage, length);
   return made;
 }
 
 /** What helps taken: wheels of other teeth, an idler, and everything placed with it. */
-export function helped(kinds: Kinds, document: DesignDocument, { teeth, way, idler }: Help): DesignDocument {
-  const made = way ? placed(kinds, withValues(document, teeth), way.at, way.lengths) : document;
-  if (!idler) return made;
-  const [x = 0, y = 0] = idler.at;
+export function helped(kinds: Kinds, document: DesignDocument, help: Help): DesignDocument {
+  const { teeth = {}, way, idler, slot, tolerance = null } = help;
+  let made = placed(kinds, withValues(document, teeth), way.at, way.lengths);
+  if (tolerance !== null) made = withValue(made, "fit.tolerance", millimetres(tolerance));
+  if (slot) made = slotted(made, slot);
+  return idler ? withIdler(made, idler) : made;
+}
+
+function slotted(document: DesignDocument, { shaft, start, end }: NonNullable<Help["slot"]>): DesignDocument {
+  const ends = { start: typedPlace(spot(start)), end: typedPlace(spot(end)) };
+  return withShaft(document, shaft, { mount: "slot", slot: ends, at: undefined, eccentric: undefined });
+}
+
+const spot = ([x = 0, y = 0]: number[]): Spot => ({ x, y });
+
+function withIdler(document: DesignDocument, idler: NonNullable<Help["idler"]>): DesignDocument {
   const tensioner = {
-    at: typedPlace({ x, y }),
+    at: typedPlace(spot(idler.at)),
     diameter: millimetres(idler.diameter),
     outside: idler.outside,
   };
-  return withLoop(made, idler.stage, { tensioner });
+  return withLoop(document, idler.stage, { tensioner });
 }
 
 /** A loop's length as a placing names it: "84 teeth", "74 links", "900 mm". */

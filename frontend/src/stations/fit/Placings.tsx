@@ -55,8 +55,8 @@ export function Placings({ behind }: { behind: string }) {
         </Button>
       )}
       <Box fontSize="13px" color="ink.second" mt="1">
-        Fixed shafts stay; those on holes may take any; slots are set. A loop without a length of its own is
-        tried with every length at hand.
+        Fixed shafts and tensioners stay; shafts on holes may take any; slots are set. A loop without a length
+        of its own is tried with every length at hand.
       </Box>
       {search.isError && (
         <Box role="alert" color="brick" mt="2">
@@ -78,15 +78,13 @@ export function Placings({ behind }: { behind: string }) {
                 {found.helps.map((help) => (
                   <li key={help.text} data-help>
                     {help.text}{" "}
-                    {help.way && (
-                      <Button
-                        size="xs"
-                        disabled={readOnly}
-                        onClick={() => take((old) => helped(units.kinds, old, help))}
-                      >
-                        Take that
-                      </Button>
-                    )}
+                    <Button
+                      size="xs"
+                      disabled={readOnly}
+                      onClick={() => take((old) => helped(units.kinds, old, help))}
+                    >
+                      Take that
+                    </Button>
                   </li>
                 ))}
               </ul>
