@@ -58,6 +58,7 @@ LISTED: dict[str, Any] = {
     "torque_ratings": ["2 N*m", "3 N*m"],
     "driver_hub": {"by": "press"},
     "driven_hub": {"by": "press"},
+    "make": {"driven": {"outside": "150 mm"}},
 }
 NOT_GIVEN = {"belt_teeth": 97, "links": 71}
 """The same of whole numbers that a usual stage does not say."""
@@ -68,6 +69,7 @@ WITHOUT: dict[tuple[str, str], str] = {("gear", "module"): "diametral_pitch", ("
 WITH: dict[tuple[str, str], dict[str, Any]] = {
     ("belt", "profile"): {"width": "10 mm"},
     ("v_belt", "top_width"): {"section": "A"},
+    ("gear", "make"): {"internal": True},
 }
 """What a field says nothing without."""
 

@@ -86,6 +86,7 @@ class InSlots(unittest.TestCase):
         st.floats(1e-6, 4e-3),
         st.tuples(st.floats(0.0, 0.05), st.floats(-0.02, 0.02)),
         st.floats(0.0, 0.02),
+        st.floats(-1.0, 0.9),
     )
     def test_as_good_as_trying_all_along_it(
         self,
@@ -94,13 +95,16 @@ class InSlots(unittest.TestCase):
         give: float,
         post: tuple[float, float],
         keep: float,
+        inside: float,
     ) -> None:
+        within = inside * keep
         reaches = [Reach(best - give, best + give, best, f"{n}") for n, best in enumerate(bests)]
-        edge = Frame("axle", post, (post[0] + 0.01, post[1] + 0.005), keep)
-        rows = best_settings(((0.0, 0.0), (0.05, 0.0)), [(p, reaches) for p in partners], [(post, keep)], [edge])
+        edge = Frame("axle", (post[0] + 0.03, post[1]), (post[0] + 0.04, post[1] + 0.005), keep)
+        rows = best_settings(((0.0, 0.0), (0.05, 0.0)), [(p, reaches) for p in partners], [(post, (within, keep))], [edge])
         tried = np.stack([np.linspace(0.0, 0.05, 20_001), np.zeros(20_001)], axis=1)
         ends = np.array(edge.start), np.array(edge.end)
-        free = off_line(tried, *ends) >= keep
+        from_post = np.hypot(*(tried - np.array(post)).T)
+        free = (off_line(tried, *ends) >= keep) & ((from_post >= keep) | (from_post <= within))
         apart = [np.hypot(*(tried - np.array(p)).T) for p in partners]
         for chosen in itertools.product(reaches, repeat=len(partners)):
             good, error = free.copy(), np.zeros(len(tried))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
@@ -16,7 +17,7 @@ from ydrometer.document.stages.assembly import EYES, FUMES, Job, mm
 from ydrometer.document.walk import branch_of
 from ydrometer.fit.bores import SAME
 from ydrometer.fit.setup import Setup
-from ydrometer.fit.touching import clear_of_shaft, shafts_beside
+from ydrometer.fit.touching import shafts_beside
 from ydrometer.parts.kinds import SundryPart
 
 DRILL_STEP = 2e-3
@@ -138,13 +139,12 @@ def _turned(shop: BuildShop, need: Need, owned: Owned) -> Iterator[Making]:
 def _room(plate: Setup, name: str) -> float:
     """The widest rim that a wheel may have beside other shafts, m."""
     room = float("inf")
-    for wheel, path in shafts_beside(plate):
-        if wheel.name == name:
-            at, other = plate.at(wheel.shaft), plate.at(path)
-            apart = ((at[0] - other[0]) ** 2 + (at[1] - other[1]) ** 2) ** 0.5
-            widest = 2.0 * (apart - clear_of_shaft(plate, 0.0, path))
+    for pair in shafts_beside(plate):
+        if pair.wheel.name == name:
+            apart = math.dist(plate.at(pair.wheel.shaft), plate.at(pair.shaft))
+            widest = 2.0 * (pair.wheel.outer_radius - pair.short(apart))
             # A flange is turned down to what the belt needs, no further.
-            room = min(room, widest) if widest > 2.0 * wheel.pitch_radius else room
+            room = min(room, widest) if widest > 2.0 * pair.wheel.pitch_radius else room
     return room
 
 

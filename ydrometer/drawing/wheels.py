@@ -17,8 +17,6 @@ Metric pitch, curvilinear profiles, pitch line differential; middle of the range
 ROLLER = 0.625
 """Roller diameter of a chain relative to its pitch (ISO 606, Short-pitch transmission precision roller and bush chains,
 common sizes); half of it stands over the pitch circle."""
-RIM = 2.25
-"""Thickness of a ring outside its pitch circle, in modules."""
 UPRIGHT = 0.5 * math.pi
 """Phase of wheels that mesh with nothing: a tooth stands up, rad."""
 
@@ -68,12 +66,12 @@ def wheel(
         measure: teeth, or a diameter, m.
         angle: of pressure, rad, of teeth that mesh.
         phase: angle of the middle of a tooth, rad; upright where it is not given.
-        rim: radius over the rim of a wheel without teeth, m, where that is known.
+        rim: radius over the rim of a ring, or of a wheel without teeth, m, where that is known.
     """
     radius = form.pitch_radius(size, measure)
     outline = _OUTLINES.get(form.name, _plain)(form, size, measure, angle)
     teeth = int(measure) if form.toothed else None
-    outer = outline.outer if form.toothed or rim is None else rim
+    outer = outline.outer if rim is None or (form.toothed and not form.encloses) else rim
     turned = (UPRIGHT if form.toothed else 0.0) if phase is None else phase
     return DrawnWheel(
         path=spot.path,
@@ -99,7 +97,7 @@ def _gear(form: Form, size: float, teeth: float, angle: float) -> _Outline:
 
 
 def _ring(form: Form, size: float, teeth: float, angle: float) -> _Outline:
-    return _Outline(0.5 * size * teeth + RIM * size, outlines.involute(int(teeth), size, angle, internal=True))
+    return _Outline(form.outer_radius(size, teeth), outlines.involute(int(teeth), size, angle, internal=True))
 
 
 def _pulley(form: Form, pitch: float, teeth: float, angle: float) -> _Outline:

@@ -63,11 +63,18 @@ class _Seen:
         half = math.sqrt(radius**2 - self.height**2)
         return self.foot - half, self.foot + half
 
+    def between(self, near: float, far: float) -> list[Interval]:
+        """The settings that are farther than one radius and not farther than another, m: on both sides of the foot."""
+        outer, inner = self.within(far), self.within(near)
+        if outer is None:
+            return []
+        return [outer] if inner is None else [(outer[0], inner[0]), (inner[1], outer[1])]
+
 
 def best_settings(
     slot: tuple[Point, Point],
     ties: Sequence[tuple[Point, Sequence[Reach]]],
-    clears: Sequence[tuple[Point, float]] = (),
+    clears: Sequence[tuple[Point, Interval]] = (),
     frames: Sequence[Frame] = (),
 ) -> list[tuple[Point, float]]:
     """For each choice of one range a partner: the place in a slot that is nearest to the best distances.
@@ -75,7 +82,7 @@ def best_settings(
     Args:
         slot: its ends, m.
         ties: where partners stand, m, and the ranges of distances that suit each.
-        clears: points, m, and how far to keep away from them, m.
+        clears: points, m, and between which distances from them nothing may stand, m.
         frames: lines to keep away from.
 
     Returns:
@@ -90,8 +97,9 @@ def best_settings(
         return _Seen(along[0] * dx + along[1] * dy, along[0] * dy - along[1] * dx)
 
     free: list[Interval] = [(0.0, travel)]
-    for point, least in clears:
-        free = _without(free, seen(point).within(least - NOISE))
+    for point, (within, least) in clears:
+        for taken in seen(point).between(within + NOISE, least - NOISE):
+            free = _without(free, taken)
     for frame in frames:
         free = _without(free, _beside(seen(frame.start), seen(frame.end), frame.least - NOISE))
     partners = [(seen(point), _possible(seen(point), reaches, free)) for point, reaches in ties]

@@ -29,7 +29,7 @@ class Wheel:
         path: of its stage. member: driver, driven, or idler with its number. place: where the document has its measure.
         shaft: the path of what turns it.
         form. measure: teeth, or a diameter, m. size: module or pitch, m, 0 where it has no teeth.
-        pitch_radius: on which it works, m. outer_radius: over all that turns with it, m; of a ring its inside.
+        pitch_radius: on which it works, m. outer_radius: over all that turns with it, m.
     """
 
     path: str
@@ -46,6 +46,11 @@ class Wheel:
     def name(self) -> str:
         """As an item of a stack names it."""
         return f"{self.path} {self.member}"
+
+    @property
+    def inner_radius(self) -> float:
+        """Clear inside a ring, m; 0 of other wheels."""
+        return self.form.inner_radius(self.size, self.measure)
 
     @property
     def teeth(self) -> int:

@@ -189,7 +189,7 @@ class _Step(_Laid):
         size, form, measure = self.stage.tooth_size or 0.0, member.form, member.measure
         place = f"{self.path}.{member.key}"
         shaft = place if member.idle else self.driver if member.name == "driver" else self.driven
-        rim = self.stock.rims.get(wheel_key(form, size, measure))
+        rim = member.outside or self.stock.rims.get(wheel_key(form, size, measure))
         radii = form.pitch_radius(size, measure), form.outer_radius(size, measure, rim)
         return Wheel(self.path, member.name, place, shaft, form, measure, size, *radii)
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, replace
+from itertools import product
 
 from ydrometer.document.mounting import Plate, Point, ShaftMount
 from ydrometer.fit import bodies, touching
@@ -57,21 +58,14 @@ def as_problem(setup: Setup) -> Problem:
         for coupling in couplings
     )
     clears = (
-        tuple(
-            Clear(wheel.shaft, path, touching.clear_of_shaft(setup, wheel.outer_radius, path))
-            for wheel, path in touching.shafts_beside(setup)
-        )
-        + tuple(
-            Clear(first.shaft, second.shaft, first.outer_radius + second.outer_radius + setup.mounting.gap)
-            for first, second in touching.wheels_beside(setup)
-        )
+        tuple(Clear(pair.wheel.shaft, pair.shaft, pair.least, within=pair.within) for pair in touching.beside(setup))
         + tuple(Clear(*beside) for beside in bodies.shafts_beside(setup))
         + tuple(over)
     )
     frames = (
         tuple(
             Frame(wheel.shaft, line.start, line.end, wheel.outer_radius + setup.mounting.gap)
-            for wheel, line in touching.frame_beside(setup)
+            for wheel, line in product(setup.plane.wheels, setup.mounting.frame)
         )
         + tuple(
             Frame(beside.shaft, beside.tensioner.at, beside.tensioner.at, beside.least)

@@ -212,7 +212,8 @@ def _kept(problem: Problem, name: str, partial: _Partial, spots: Floats) -> _Par
         error += off
     for points, clear in _clears(problem, name, partial):
         apart = np.hypot(*(spots - points).T)
-        good &= (apart >= clear.least - NOISE) & (apart <= clear.most + NOISE)
+        outside = (apart >= clear.least - NOISE) & (apart <= clear.most + NOISE)
+        good &= outside | (apart <= clear.within + NOISE)
     good &= _off_frames(spots, [frame for frame in problem.frames if frame.shaft == name])
     return partial.rows(good).with_shaft(name, spots[good], error[good])
 
@@ -308,7 +309,7 @@ def _set(problem: Problem, shaft: PlacedShaft, partial: _Partial, effort: Effort
         settings = best_settings(
             (start, end),
             [((float(p[row, 0]), float(p[row, 1])), reaches) for p, reaches in ties],
-            [((float(p[row, 0]), float(p[row, 1])), clear.least) for p, clear in clears],
+            [((float(p[row, 0]), float(p[row, 1])), (clear.within, clear.least)) for p, clear in clears],
             frames,
         )
         for spot, error in settings:

@@ -42,13 +42,14 @@ class PlacedPair:
 @dataclass(frozen=True, slots=True)
 class Clear:
     """Two shafts, by name, that must stand at least so far apart, m: what turns on them would touch; and at most so
-    far: a loop over a tensioner does not reach farther.
+    far: a loop over a tensioner does not reach farther. Up to `within` they may stand after all: one inside of a ring.
     """
 
     first: str
     second: str
     least: float
     most: float = math.inf
+    within: float = -math.inf
 
 
 @dataclass(frozen=True, slots=True)

@@ -40,9 +40,9 @@ def covered(setup: Setup, path: str) -> list[Wheel]:
 
 
 def _over(setup: Setup, wheel: Wheel, place: Point, reach: float) -> bool:
-    """Whether a wheel stands over some of a head; a ring is open in its middle, and may be over what is outside."""
+    """Whether a wheel stands over some of a head; a ring is open in its middle."""
     apart = math.dist(setup.at(wheel.shaft), place)
-    return apart > wheel.outer_radius - reach if wheel.form.encloses else apart < wheel.outer_radius + reach
+    return wheel.inner_radius - reach < apart < wheel.outer_radius + reach
 
 
 def reached(setup: Setup) -> Iterator[Clash]:

@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import combinations, product
 
-from ydrometer.document.mounting import FrameLine, Point, Tensioner
+from ydrometer.document.mounting import Point, Tensioner
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.clash import Clash, called, mm
 from ydrometer.fit.coupling import Coupling, Wheel
@@ -19,29 +19,50 @@ from ydrometer.fit.setup import Setup, depth, free_runs, same_depth, tensioner
 from ydrometer.geometry.segments import closest, nearest_on
 
 
-def shafts_beside(setup: Setup) -> Iterator[tuple[Wheel, str]]:
-    """Pairs of a wheel and a shaft that is not coupled with it and passes through the same depth."""
+@dataclass(frozen=True, slots=True)
+class Apart:
+    """A wheel that has to keep off a shaft: at least so far, m, or within its ring, for what `name` says of that."""
+
+    wheel: Wheel
+    shaft: str
+    name: str
+    least: float
+    within: float
+
+    def short(self, distance: float) -> float:
+        """By how much a distance of the two falls short, m; not above 0 where it does not."""
+        return min(self.least - distance, distance - self.within)
+
+
+def beside(setup: Setup) -> Iterator[Apart]:
+    """What wheels have to keep off: shafts that go past them, and wheels in their depth or row."""
+    yield from shafts_beside(setup)
+    for first, second in _wheels_beside(setup):
+        ring, other = (second, first) if second.form.encloses else (first, second)
+        yield _apart(setup, ring, other.shaft, other.words, other.outer_radius)
+
+
+def shafts_beside(setup: Setup) -> Iterator[Apart]:
+    """Wheels with the shafts that are not coupled with them and pass through their depth."""
     for wheel in setup.plane.wheels:
         mates = {shaft for coupling in setup.plane.couplings if wheel in coupling.wheels for shaft in coupling.shafts}
         for path in setup.plane.shafts:
-            if not wheel.form.encloses and path not in mates and not _passes(setup, wheel, path):
-                yield wheel, path
+            if path not in mates and not _passes(setup, wheel, path):
+                yield _apart(setup, wheel, path, setup.plane.named(path), 0.5 * (setup.shaft(path).diameter or 0.0))
 
 
-def frame_beside(setup: Setup) -> Iterator[tuple[Wheel, FrameLine]]:
-    """Pairs of a wheel and a line of the frame that it has to clear."""
-    for wheel, line in product(setup.plane.wheels, setup.mounting.frame):
-        if not wheel.form.encloses:
-            yield wheel, line
+def _apart(setup: Setup, wheel: Wheel, path: str, name: str, radius: float) -> Apart:
+    keep = radius + setup.mounting.gap
+    within = wheel.inner_radius - keep if wheel.form.encloses else -math.inf
+    return Apart(wheel, path, name, wheel.outer_radius + keep, within)
 
 
-def wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
+def _wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
     """Pairs of wheels on different shafts, not coupled, in the same depth: as stacks say, or in a row of one stage."""
     coupled = [set(coupling.wheels) for coupling in setup.plane.couplings]
     for first, second in combinations(setup.plane.wheels, 2):
-        apart = {first, second} not in coupled and first.shaft != second.shaft
-        beside = apart and not (first.form.encloses or second.form.encloses)
-        if beside and (first.path == second.path or same_depth(setup, first, second)):
+        strangers = {first, second} not in coupled and first.shaft != second.shaft
+        if strangers and (first.path == second.path or same_depth(setup, first, second)):
             yield first, second
 
 
@@ -127,18 +148,11 @@ def beside_own_run(setup: Setup, coupling: Coupling) -> float:
 
 def wheels_and_shafts(setup: Setup) -> Iterator[Clash]:
     """A wheel clears the shafts beside it, and what lies in the same depth on another shaft."""
-    for wheel, path in shafts_beside(setup):
-        wanted = clear_of_shaft(setup, wheel.outer_radius, path)
-        yield from _too_near(setup, wheel, path, wanted, f"the {setup.plane.named(path)}")
-    for first, second in wheels_beside(setup):
-        wanted = first.outer_radius + second.outer_radius + setup.mounting.gap
-        yield from _too_near(setup, first, second.shaft, wanted, f"the {second.words}")
-
-
-def _too_near(setup: Setup, wheel: Wheel, path: str, wanted: float, name: str) -> Iterator[Clash]:
-    at = setup.at(wheel.shaft)
-    short = wanted - math.dist(at, setup.at(path))
-    yield from crowding(setup, wheel.words, name, wheel.path, short, _rim(at, setup.at(path), wheel.outer_radius))
+    for pair in beside(setup):
+        at, other = setup.at(pair.wheel.shaft), setup.at(pair.shaft)
+        rim = _rim(at, other, pair.wheel.outer_radius)
+        short = pair.short(math.dist(at, other))
+        yield from crowding(setup, pair.wheel.words, f"the {pair.name}", pair.wheel.path, short, rim)
 
 
 def crowding(setup: Setup, what: str, name: str, path: str, short: float, at: Point) -> Iterator[Clash]:
@@ -162,7 +176,7 @@ def _passes(setup: Setup, wheel: Wheel, path: str) -> bool:
 
 def frame(setup: Setup) -> Iterator[Clash]:
     """All wheels clear the lines of the frame."""
-    for wheel, line in frame_beside(setup):
+    for wheel, line in product(setup.plane.wheels, setup.mounting.frame):
         at = setup.at(wheel.shaft)
         near = nearest_on(line.start, line.end, at)
         short = wheel.outer_radius + setup.mounting.gap - math.dist(near, at)

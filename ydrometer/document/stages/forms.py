@@ -29,6 +29,11 @@ Metric pitch, curvilinear profiles, belt dimensions; middle of the range)."""
 PLATE = 0.475
 """Half the height of a chain's plates relative to its pitch: they stand so far over the pitch circle (ISO 606,
 Short-pitch transmission precision roller and bush chains, chain dimensions: inner plate depth)."""
+ROOT = 1.25
+"""How far the roots of a ring's teeth lie outside its pitch circle, in modules (ISO 53, Cylindrical gears for general
+and heavy engineering, Standard basic rack tooth profile, section 4)."""
+RING_WALL = 2.5
+"""Modules of metal around the roots of a ring (workshop practice)."""
 GROOVE = 1.06
 """Rim of a V-pulley relative to the circle on which the belt runs, where the bin does not say."""
 
@@ -135,6 +140,15 @@ class Form:
         """
         return 0.5 * max(gears.outside_diameter(size, int(measure)), rim or 0.0)
 
+    def inner_radius(self, size: float, measure: float) -> float:
+        """Radius that is clear inside a wheel, m; 0 of one that does not enclose anything.
+
+        Args:
+            size: of the teeth, m.
+            measure: teeth, or a diameter, m.
+        """
+        return 0.0
+
     def size_words(self, size: float) -> str:
         """The size of teeth as a shop tells it: "module 1 mm", "pitch 5 mm".
 
@@ -165,7 +179,12 @@ class _Ring(Form):
         return self.noun
 
     def outer_radius(self, size: float, measure: float, rim: float | None = None) -> float:
-        """Of a ring the clear radius inside, m."""
+        """Around the ring: what is said, else so much over the roots of its teeth as carries them."""
+        roots = 0.5 * size * measure + ROOT * size
+        return max(0.5 * rim, roots) if rim else roots + RING_WALL * size
+
+    def inner_radius(self, size: float, measure: float) -> float:
+        """Within the tips of its teeth."""
         return 0.5 * size * (measure - 2)
 
 

@@ -11,13 +11,14 @@ from typing import ClassVar, Self
 import numpy as np
 
 from ydrometer.base import reading
-from ydrometer.base.labels import labelled, strength
+from ydrometer.base.labels import labelled, parts, strength
 from ydrometer.base.reckoning import Floats, Reckoning
 from ydrometer.base.tables import efficiencies
 from ydrometer.base.tables.strengths import LEAST_LEWIS, MATERIALS, USUAL_MATERIAL, lewis_form
 from ydrometer.document.stages import bring, fields, forms, gear_build, gear_contact, wheeled
 from ydrometer.document.stages.assembly import Hands, Job
 from ydrometer.document.stages.hubs import Hub
+from ydrometer.document.stages.made import MadeWheels
 from ydrometer.document.stages.plane import Mesh
 from ydrometer.document.stages.stage import Member, Reversal
 from ydrometer.document.stages.strain import STRESS, Passing, Strain
@@ -71,6 +72,7 @@ class Gear(wheeled.Toothed):
     driver_hub: Hub | None = fields.hub("driver")
     driven_hub: Hub | None = fields.hub("driven")
     internal: bool = labelled("Internal: the driven gear is a ring", reading.flag())
+    make: MadeWheels | None = parts(MadeWheels, reading.nested(MadeWheels, default=None), group="The ring")
     efficiency: float | None = fields.efficiency()
 
     @property
@@ -97,8 +99,14 @@ class Gear(wheeled.Toothed):
             Member(f"idler {i + 1}", self.measure_key(f"idler {i + 1}"), forms.GEAR, teeth, idle=True)
             for i, teeth in enumerate(self.idlers)
         )
-        driven = Member("driven", "driven_teeth", forms.RING if self.internal else forms.GEAR, self.driven_teeth)
+        driven = Member("driven", "driven_teeth", forms.GEAR, self.driven_teeth)
+        if self.internal:
+            driven = driven._replace(form=forms.RING, outside=self._outside)
         return Member("driver", "driver_teeth", forms.GEAR, self.driver_teeth), *idlers, driven
+
+    @property
+    def _outside(self) -> float | None:
+        return self.make.driven.outside if self.make and self.make.driven else None
 
     @property
     def tooth_size(self) -> float | None:
@@ -254,6 +262,18 @@ class Gear(wheeled.Toothed):
                 f"{self.driven_teeth} teeth cannot hold {innermost} inside",
                 f"an internal gear needs more than {innermost} teeth",
             )
+        yield from self._ring_faults()
+
+    def _ring_faults(self) -> Iterator[tuple[str, str, str]]:
+        outside, size = self._outside, self.tooth_size
+        if outside is None:
+            return
+        roots = None if size is None else size * (self.driven_teeth + 2.0 * forms.ROOT)
+        if not self.internal:
+            yield "make.driven.outside", "given for a gear that is no ring", 'leave it out, or say "internal": true'
+        elif roots is not None and outside <= roots:
+            given = f"{outside * 1e3:.4g} mm, its roots are {roots * 1e3:.4g} mm across"
+            yield "make.driven.outside", given, "give a larger diameter, or leave it out"
 
     def _with(self, member: Member, measure: float) -> Self:
         if not member.idle:

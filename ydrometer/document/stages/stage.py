@@ -30,6 +30,7 @@ class Member(NamedTuple):
     Attributes:
         name: driver, driven, or idler with its number. key: where the document has its measure, below the stage.
         form. measure: teeth, or a diameter, m. idle: whether it carries power on to the next without a shaft out.
+        outside: diameter over all of it, m, where the design says that.
     """
 
     name: str
@@ -37,6 +38,7 @@ class Member(NamedTuple):
     form: Form
     measure: float
     idle: bool = False
+    outside: float | None = None
 
 
 class Reversal(NamedTuple):
