@@ -13,7 +13,7 @@ from ydrometer.document.remounted import renamed
 from ydrometer.files.fit_report import report
 from ydrometer.files.sheets.template import TemplateWish, template
 from ydrometer.fit.clashes import all_clashes
-from ydrometer.fit.setup import set_up, set_ups
+from ydrometer.fit.setting_up import set_up, set_ups
 from ydrometer.fit.stock import NOTHING
 from ydrometer.screens.mounted import mounted, places
 

@@ -16,7 +16,7 @@ from ydrometer.files.fit_report import report
 from ydrometer.files.sheets.dxf import dxf
 from ydrometer.files.sheets.outline import flange_outline
 from ydrometer.files.sheets.template import TemplateWish, template
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.fit.stock import NOTHING
 
 MOTOR_SIDE = {

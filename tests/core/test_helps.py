@@ -1,4 +1,4 @@
-"""What Fit lists and what it says would help, taken as the page takes it and looked at again, on plates drawn by lot."""
+"""What Fit lists and what it says would help, taken as the page takes it, looked at again: on plates drawn by lot."""
 
 from __future__ import annotations
 
@@ -17,7 +17,8 @@ from ydrometer.fit.clashes import IN_PLANE
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.help import Help
 from ydrometer.fit.places import Placing
-from ydrometer.fit.setup import Setup, set_up
+from ydrometer.fit.setting_up import set_up
+from ydrometer.fit.setup import Setup
 from ydrometer.fit.stock import Stock, stock_of
 from ydrometer.fit.toothing import carried
 from ydrometer.fit.ways import ways

@@ -11,7 +11,7 @@ from tests.core.plates import JACK, MOTOR, PLATE, about, at, look, read, shaft
 from ydrometer.fit.metal import Opening, _around, thin_places
 from ydrometer.fit.placing import off_line
 from ydrometer.fit.screws import head
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 
 THICK = {**PLATE, "thickness": "3 mm"}
 BOLTS = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "angle": "45 deg"}

@@ -9,7 +9,7 @@ from unittest import TestCase
 
 from tests.core.plates import JACK, MOTOR, PLATE, about, look, read, shaft
 from ydrometer.files.sheets.outline import BOLTS, Circle, plate_outline
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.screens.mounted import OnPlate, places
 
 GEAR = {"kind": "gear", "module": "1 mm", "driver_teeth": 20, "driven_teeth": 60}

@@ -15,7 +15,7 @@ from ydrometer.base.errors import DocumentError
 from ydrometer.document import design
 from ydrometer.document.mounting import Slot
 from ydrometer.fit.clash import Clash
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.fit.standing import on_line
 from ydrometer.geometry.segments import closest
 

@@ -100,7 +100,9 @@ class InSlots(unittest.TestCase):
         within = inside * keep
         reaches = [Reach(best - give, best + give, best, f"{n}") for n, best in enumerate(bests)]
         edge = Frame("axle", (post[0] + 0.03, post[1]), (post[0] + 0.04, post[1] + 0.005), keep)
-        rows = best_settings(((0.0, 0.0), (0.05, 0.0)), [(p, reaches) for p in partners], [(post, (within, keep))], [edge])
+        rows = best_settings(
+            ((0.0, 0.0), (0.05, 0.0)), [(p, reaches) for p in partners], [(post, (within, keep))], [edge]
+        )
         tried = np.stack([np.linspace(0.0, 0.05, 20_001), np.zeros(20_001)], axis=1)
         ends = np.array(edge.start), np.array(edge.end)
         from_post = np.hypot(*(tried - np.array(post)).T)

@@ -14,7 +14,7 @@ from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, PLATE, V_BELT, at, look,
 from ydrometer.drawing.loops import around_path, crossed_path, path
 from ydrometer.drawing.plan import PlanDrawing
 from ydrometer.drawing.shapes import DrawnWheel, Segment
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.geometry.around import Round, taut
 from ydrometer.geometry.loops import crossed_length, length
 

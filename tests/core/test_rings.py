@@ -7,7 +7,7 @@ from unittest import TestCase
 
 from tests.core.plates import AXLE, JACK, MOTOR, PLATE, about, at, look, read, shaft
 from ydrometer.base.errors import DocumentError
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.fit.ways import ways
 from ydrometer.screens.mounted import OnPlate
 

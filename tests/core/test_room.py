@@ -16,7 +16,7 @@ from ydrometer.document import design
 from ydrometer.fit import placing
 from ydrometer.fit.places import as_problem
 from ydrometer.fit.problem import Problem
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.fit.stock import stock_of
 from ydrometer.geometry import loops
 from ydrometer.screens.mounted import mounted

@@ -14,7 +14,7 @@ from scipy.spatial import ConvexHull
 from tests.core.plates import AXLE, CHAIN, JACK, MOTOR, PLATE, V_BELT, about, at, look, read, shaft
 from ydrometer.document.mounting import Point, Tensioner
 from ydrometer.fit.running import Running
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.fit.ways import ways
 from ydrometer.screens.mounted import OnPlate
 

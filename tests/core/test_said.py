@@ -12,7 +12,7 @@ from tests.core.test_flanges import adapter
 from ydrometer.base.errors import DocumentError
 from ydrometer.files.fit_report import report
 from ydrometer.files.sheets.outline import plate_outline
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 
 GEARS = {"kind": "gear", "module": "1 mm", "driver_teeth": 20, "driven_teeth": 60}
 FIRST = (

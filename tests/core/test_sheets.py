@@ -29,7 +29,7 @@ from ydrometer.files.sheets.outline import (
 )
 from ydrometer.files.sheets.pdf import EDGE, FOOT, SIZES, TileLayout, on_tiles, pdf, tiles_of, window
 from ydrometer.files.sheets.svg import BAR, svg
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 
 BOLTS = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "angle": "45 deg"}
 FIT: dict[str, Any] = {

@@ -14,7 +14,8 @@ from ydrometer.base.errors import DocumentError
 from ydrometer.files.fit_report import report
 from ydrometer.files.sheets.outline import NOTES, Circle, plate_outline
 from ydrometer.fit.coupling import Wheel
-from ydrometer.fit.setup import Setup, same_depth, set_up
+from ydrometer.fit.setting_up import set_up
+from ydrometer.fit.setup import Setup, same_depth
 from ydrometer.geometry import gears
 from ydrometer.screens.mounted import places
 

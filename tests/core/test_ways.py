@@ -15,7 +15,7 @@ from ydrometer.document.mounting import Plate
 from ydrometer.fit.clearances import clear
 from ydrometer.fit.places import as_problem, with_distance
 from ydrometer.fit.placing import placements
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.fit.stock import stock_of
 from ydrometer.screens.mounted import places
 
@@ -169,6 +169,13 @@ class Placing(TestCase):
             for path, teeth in ((MOTOR, 51), (JACK, 71)):
                 free = 0.5e-3 * teeth
                 self.assertTrue(0.0 < math.dist(way.at[path], way.at[f"{JACK}.idlers[0]"]) - free < 1e-4)
+        first, second = (plate.plan.shafts[1].other, (plate.plan.shafts[1].x, plate.plan.shafts[1].y))
+        assert first is not None
+        self.assertAlmostEqual(math.dist(first, (0.108, 0.072)), math.dist(second, (0.108, 0.072)), 9)
+        rail = [{"name": "rail", "start": at(0, 96), "end": at(200, 96)}]
+        cleared = look({**fit, "frame": rail}, **edits)
+        self.assertEqual([clash.text for clash in cleared.clashes if clash.level == "clash"], [])
+        self.assertEqual(cleared.plan.shafts[1].other, second)
         far = {**fit, "shafts": [shaft(MOTOR, 60, 60), idler, shaft(JACK, 180, 72)]}
         self.assertTrue(about(look(far, **edits), "too far apart"))
         self.assertEqual(places(read(far, **edits)).count, 0)

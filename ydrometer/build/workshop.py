@@ -18,8 +18,9 @@ from ydrometer.document.supply import Fuse
 from ydrometer.document.walk import branch_of, on_drum
 from ydrometer.fit.screws import covered
 from ydrometer.fit.sections import sections
+from ydrometer.fit.setting_up import set_ups
 from ydrometer.fit.settings import settings
-from ydrometer.fit.setup import Setup, set_ups
+from ydrometer.fit.setup import Setup
 from ydrometer.fit.stock import NOTHING
 
 END_GAP = 3e-4

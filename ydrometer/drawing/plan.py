@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from ydrometer.document.mounting import Plate, ShaftMount
+from ydrometer.document.mounting import Plate, Point, ShaftMount
 from ydrometer.document.stages.plane import LoopForm, Mesh
 from ydrometer.drawing import loops as paths
 from ydrometer.drawing import wheels as wheel_shapes
@@ -67,6 +67,7 @@ class PlanShaft:
 
     Attributes:
         path: of what turns it. name: in words. mount: fixed, holes, slot, free. by: said, tied or guessed.
+        other: the second place that would suit, m, of one that is free between two others.
         diameter: 0 where not known. body: across what stands around it behind the plate, 0 where nothing does.
         wires: the direction with most room beside a body, rad.
         opening: in the plate, 0 where there is none. slot, eccentric: of one in or on one.
@@ -79,6 +80,7 @@ class PlanShaft:
     y: float
     mount: str
     by: str
+    other: Point | None
     diameter: float
     body: float
     wires: float | None
@@ -204,6 +206,7 @@ def _shaft(setup: Setup, path: str, wheels: Sequence[DrawnWheel]) -> PlanShaft:
         y=stand.at[1],
         mount=shaft.mount,
         by=stand.by,
+        other=stand.other,
         diameter=shaft.diameter or 0.0,
         body=shaft.body or 0.0,
         wires=free_side(setup, path),

@@ -10,8 +10,9 @@ from ydrometer.document.design import Document
 from ydrometer.fit.clashes import clashes
 from ydrometer.fit.flanges import made_adapters
 from ydrometer.fit.sections import sections
+from ydrometer.fit.setting_up import set_ups
 from ydrometer.fit.settings import StageSettings, settings
-from ydrometer.fit.setup import Setup, set_ups
+from ydrometer.fit.setup import Setup
 from ydrometer.fit.ways import Ways, ways
 
 FORMAT = "ydrometer-fit"
@@ -38,6 +39,7 @@ def _plate(setup: Setup) -> dict[str, Any]:
     plate: dict[str, Any] = {
         "shafts": [
             {"shaft": path, "name": setup.plane.named(path), "at": list(stand.at), "by": stand.by}
+            | ({} if stand.other is None else {"other": list(stand.other)})
             | ({} if stand.setting is None else {"setting": stand.setting, "short": stand.short})
             for path, stand in setup.stands.items()
         ],

@@ -29,7 +29,12 @@ def all_clashes(setups: Iterable[Setup]) -> list[Clash]:
 
 def goes(setup: Setup) -> bool:
     """Whether all goes together in the plane, as it stands; what is on the shafts is another matter."""
-    return not any(clash.level == "clash" for check in IN_PLANE for clash in check(setup))
+    return not clashing(setup)
+
+
+def clashing(setup: Setup) -> int:
+    """How much does not go together in the plane, as it stands."""
+    return sum(clash.level == "clash" for check in IN_PLANE for clash in check(setup))
 
 
 def meets(setup: Setup) -> bool:

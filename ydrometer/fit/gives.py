@@ -14,7 +14,8 @@ from ydrometer.fit.help import Help, NewSlot
 from ydrometer.fit.places import moved, way
 from ydrometer.fit.problem import Placement
 from ydrometer.fit.room import room_wanted
-from ydrometer.fit.setup import Setup, changed
+from ydrometer.fit.setting_up import changed
+from ydrometer.fit.setup import Setup
 from ydrometer.fit.standing import on_line
 
 SMALLEST = 1e-5

@@ -23,7 +23,8 @@ from ydrometer.fit.help import Help
 from ydrometer.fit.idlers import Idler, idlers
 from ydrometer.fit.places import MOST_TRIED, as_problem, moved, way, with_distance
 from ydrometer.fit.problem import Effort, Placement, Problem
-from ydrometer.fit.setup import Setup, changed
+from ydrometer.fit.setting_up import changed
+from ydrometer.fit.setup import Setup
 
 MOST_LOOKED_AT = 40
 """Ways of which it is tried whether everything goes together, the best first."""

@@ -12,7 +12,8 @@ from ydrometer.fit.along import Frame, Reach
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.line import Plane
 from ydrometer.fit.problem import Clear, PlacedPair, PlacedShaft, Placement, Problem
-from ydrometer.fit.setup import Setup, changed, tensioner
+from ydrometer.fit.setting_up import changed
+from ydrometer.fit.setup import Setup, tensioner
 from ydrometer.fit.toothing import suiting
 
 MOST_TRIED = 20_000

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -42,7 +42,9 @@ class Stand:
     """Where a shaft stands, m, and by what: said, tied to what it follows from, or guessed for want of both.
 
     Of one in a slot `setting` is how far from its start it stands, m, and `short` how much longer the slot would have
-    to be for what it is tied to: below 0 beyond its start. Of one on an eccentric `turned` tells how far.
+    to be for what it is tied to: below 0 beyond its start. Of one on an eccentric `turned` tells how far. Of one that
+    is right for two others, `other` is the second place that suits both as well, and `on_the_right` which of the two
+    this is, as seen from the first of them to the second.
     """
 
     at: Point
@@ -50,9 +52,11 @@ class Stand:
     setting: float | None = None
     short: float = 0.0
     turned: Turned | None = None
+    other: Point | None = None
+    on_the_right: bool = False
 
 
-def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
+def stands(plane: Plane, mounting: Mounting, on_the_right: Collection[str] = ()) -> dict[str, Stand]:
     """Where each shaft of the plane stands.
 
     Said places come first; then slots and the rest follow from shafts that stand, the first coupling with a length
@@ -61,6 +65,7 @@ def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
     Args:
         plane: of the design.
         mounting: its `fit` section.
+        on_the_right: shafts that stand on the right of two others, where they may stand on either side.
     """
     standing = {path: Stand(at, "said") for path in plane.shafts if (at := _said(mounting.of(path))) is not None}
     waiting = [path for path in plane.shafts if path not in standing]
@@ -70,7 +75,10 @@ def stands(plane: Plane, mounting: Mounting) -> dict[str, Stand]:
         waiting.remove(first)
     while waiting:
         path = _next(plane, waiting, standing)
-        standing[path] = _follows(plane, mounting, path, standing)
+        stand = _follows(plane, mounting, path, standing)
+        if path in on_the_right and stand.other is not None:
+            stand = replace(stand, at=stand.other, other=stand.at, on_the_right=True)
+        standing[path] = stand
         waiting.remove(path)
     for path in plane.shafts:
         shaft = mounting.of(path)
@@ -146,7 +154,7 @@ def _follows(plane: Plane, mounting: Mounting, path: str, standing: Mapping[str,
     on_holes = shaft is not None and shaft.mount == "holes"
     both = None if on_holes else _where_both_meet(tied)
     if both is not None:
-        return Stand(both, "tied")
+        return Stand(both[0], "tied", other=both[1])
     coupling, partner = (tied or coupled)[0]
     first = _first_motor(plane, coupling)
     if path == coupling.driver.shaft and coupling.around_driven and first in standing:
@@ -180,16 +188,16 @@ def _around(coupling: Coupling, driven: Point, first: Point) -> Stand:
     return Stand((driven[0] + distance * math.cos(angle), driven[1] + distance * math.sin(angle)), "tied")
 
 
-def _where_both_meet(tied: Sequence[tuple[Coupling, Point]]) -> Point | None:
-    """Where a shaft between two others is at its best distance from both, on the left from the first to the second;
-    None where there are no two, or they are too far apart or too near for that.
+def _where_both_meet(tied: Sequence[tuple[Coupling, Point]]) -> tuple[Point, Point] | None:
+    """The two places where a shaft between two others is at its best distance from both, on the left from the first to
+    the second and on the right; None where there are no two, or they are too far apart or too near for that.
     """
     if len(tied) < MESHES:
         return None
     (first, first_at), (second, other) = tied[:MESHES]
     spots = crossings(np.array([first_at]), first.reaches[0].best, np.array([other]), second.reaches[0].best)
-    x, y = spots[0][0].tolist()
-    return None if math.isnan(x) else (x, y)
+    (x, y), (other_x, other_y) = (spot[0].tolist() for spot in spots)
+    return None if math.isnan(x) else ((x, y), (other_x, other_y))
 
 
 def _beside(plane: Plane, mounting: Mounting, path: str, standing: Mapping[str, Stand]) -> Point:

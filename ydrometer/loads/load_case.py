@@ -14,7 +14,8 @@ from ydrometer.document.loads import Loads
 from ydrometer.document.sources import Engine, Motor
 from ydrometer.document.stages.strain import Passing
 from ydrometer.evaluation.evaluate import Evaluation, evaluate
-from ydrometer.fit.setup import Setup, set_ups
+from ydrometer.fit.setting_up import set_ups
+from ydrometer.fit.setup import Setup
 from ydrometer.loads import day, heat
 from ydrometer.loads.day import Heats
 from ydrometer.loads.heat import HeatBlock, Network

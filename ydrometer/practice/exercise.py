@@ -10,7 +10,7 @@ from ydrometer.document import design
 from ydrometer.drawing import LineDrawing, draw_line
 from ydrometer.drawing.bag import draw_bag
 from ydrometer.drawing.plan import PlanDrawing, draw_plan
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.practice.draw import LEVELS, Again, Draw, Level, Units
 from ydrometer.practice.kinds import KINDS
 from ydrometer.practice.posed import ChoiceAsked, NumberAsked, PicksAsked, Posed, number_of

@@ -23,7 +23,7 @@ from ydrometer.evaluation.rotation import Rotation, rotation
 from ydrometer.evaluation.targets import Standing
 from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import all_clashes
-from ydrometer.fit.setup import set_ups
+from ydrometer.fit.setting_up import set_ups
 from ydrometer.loads.turning import turn_remark
 
 

@@ -12,8 +12,9 @@ from ydrometer.fit.clash import Clash
 from ydrometer.fit.clashes import clashes
 from ydrometer.fit.flanges import MadeAdapter, made_adapters
 from ydrometer.fit.sections import Section, sections
+from ydrometer.fit.setting_up import set_up, set_ups
 from ydrometer.fit.settings import StageSettings, settings
-from ydrometer.fit.setup import Setup, set_up, set_ups
+from ydrometer.fit.setup import Setup
 from ydrometer.fit.stock import NOTHING, Stock
 from ydrometer.fit.ways import Ways, ways
 

@@ -19,7 +19,7 @@ from ydrometer.document.supply import Battery
 from ydrometer.document.walk import stages_with_paths
 from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.fit.clashes import clashes
-from ydrometer.fit.setup import set_ups
+from ydrometer.fit.setting_up import set_ups
 from ydrometer.loads.load_case import LoadCase
 from ydrometer.motion import trace
 from ydrometer.parts.fitting import fits

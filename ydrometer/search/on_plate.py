@@ -7,7 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from ydrometer.base.errors import DocumentError
-from ydrometer.fit.setup import set_up
+from ydrometer.fit.setting_up import set_up
 from ydrometer.search.choices import StageSlot
 from ydrometer.search.layout import DriveLayout, Mount, PairChoice
 from ydrometer.search.mount import Options, pair_places, together

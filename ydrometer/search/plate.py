@@ -14,7 +14,8 @@ from ydrometer.document import design
 from ydrometer.document.stages.plane import Loop
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.places import as_problem
-from ydrometer.fit.setup import Setup, set_up
+from ydrometer.fit.setting_up import set_up
+from ydrometer.fit.setup import Setup
 from ydrometer.fit.stock import stock_of
 from ydrometer.search.layout import PAIRS, Mount
 

@@ -24,7 +24,8 @@ from ydrometer.files.sheets.outline import (
 )
 from ydrometer.files.sheets.pdf import laid_out, pdf
 from ydrometer.files.sheets.svg import svg
-from ydrometer.fit.setup import Setup, set_up
+from ydrometer.fit.setting_up import set_up
+from ydrometer.fit.setup import Setup
 from ydrometer.fit.stock import Stock
 
 TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}

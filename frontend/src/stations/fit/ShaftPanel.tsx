@@ -1,4 +1,4 @@
-import { Box, Flex } from "@chakra-ui/react";
+import { Box, Button, Flex } from "@chakra-ui/react";
 import { memo } from "react";
 import type { PlanShaft } from "../../api/client";
 import { useDocument, useEdit } from "../../document/context";
@@ -9,6 +9,7 @@ import {
   mountingOf,
   shaftIndex,
   shaftOf,
+  typedPlace,
   withShaft,
 } from "../../document/mounting";
 import { ChoiceField } from "../../ui/fields/ChoiceField";
@@ -40,6 +41,7 @@ export const ShaftPanel = memo(function ShaftPanel({ shaft }: { shaft: PlanShaft
         {shaft.by === "tied" && "; stands as its belt, chain or gear asks"}
         {shaft.by === "guessed" && "; nobody has said where it stands"}
       </Box>
+      {shaft.other && <OtherPlace shaft={shaft} other={shaft.other} />}
       <Box mb="2">
         <ChoiceField
           label="mounted"
@@ -116,6 +118,24 @@ export const ShaftPanel = memo(function ShaftPanel({ shaft }: { shaft: PlanShaft
     </Box>
   );
 });
+
+/** The second place of a shaft that is right for two others, on the other side of them. */
+function OtherPlace({ shaft, other: [x = 0, y = 0] }: { shaft: PlanShaft; other: number[] }) {
+  const { edit, readOnly } = useEdit();
+  const units = useUnits();
+  return (
+    <Box fontSize="13px" mb="2" data-other-place>
+      {`It would suit both on the other side too, at x ${lengthText(units, x)}, y ${lengthText(units, y)}. `}
+      <Button
+        size="xs"
+        disabled={readOnly}
+        onClick={() => edit((old) => withShaft(old, shaft.path, { mount: "free", at: typedPlace({ x, y }) }))}
+      >
+        Put it there
+      </Button>
+    </Box>
+  );
+}
 
 function SlotFields({ shaft, path }: { shaft: PlanShaft; path: string }) {
   const units = useUnits();
