@@ -88,7 +88,7 @@ class Plates(TestCase):
         self.assertEqual([c.text for c in about(look(adapter()), "bought axle")], [])
         for more, words in (
             ({"coupling": "26 mm"}, "does not go between the flanges"),
-            ({"outside": "58 mm"}, "to the edge"),
+            ({"outside": "58 mm"}, "breaks the edge"),
             ({"dowels": {**DOWELS, "angle": "-30 deg"}}, "dowel and joint bolt run into each other"),
             ({"coupling_diameter": "23 mm"}, "bolt of motor and coupling"),
             ({"first_plate": "22 mm"}, "no thickness is left"),
@@ -96,6 +96,44 @@ class Plates(TestCase):
         ):
             with self.subTest(words):
                 self.assertEqual({c.level for c in about(look(adapter(**more)), words)}, {"clash"})
+
+    def test_the_worst_of_many_pairs_is_told(self) -> None:
+        """Each bolt with each dowel; none of the pairs has the least metal by being the first."""
+        many = {**AXLE_SIDE, "bolts": {"count": 6, "circle": "44 mm", "hole": "4.3 mm"}}
+        dowels = {"count": 7, "circle": "52 mm", "hole": "4 mm", "angle": "6 deg"}
+        told = about(look(adapter(sides=[MOTOR_SIDE, many], dowels=dowels)), "plate of axle: bolt of axle and dowel")
+        spots = [
+            math.dist((22 * math.cos(a), 22 * math.sin(a)), (26 * math.cos(b), 26 * math.sin(b))) - 2.15 - 2.0
+            for a in (k * math.pi / 3 for k in range(6))
+            for b in (math.radians(6) + k * 2 * math.pi / 7 for k in range(7))
+        ]
+        self.assertEqual([round(1e3 * clash.amount, 6) for clash in told], [round(1.5 - min(spots), 6)])
+
+    def test_one_plate_keeps_the_wider_centring_and_says_that_the_other_is_lost(self) -> None:
+        single = {"plates": 1, "first_plate": None, "dowels": None, "joint": None}
+        lost = about(look(adapter(**single)), "is lost")
+        self.assertEqual([clash.level for clash in lost], ["mind"])
+        self.assertIn("the centring of motor, 13.00 mm, is lost in a bore of 16.00 mm: turn a step", lost[0].text)
+        same = adapter(**single, sides=[{**MOTOR_SIDE, "centring": "16 mm"}, AXLE_SIDE])
+        self.assertEqual(about(look(same), "is lost"), [])
+        both = adapter(**single, sides=[{**MOTOR_SIDE, "spigot": True}, {**AXLE_SIDE, "spigot": True}])
+        made = plate({**both, "adapters": [{**both["adapters"][0], "coupling_diameter": "8 mm"}]}, 0)
+        self.assertAlmostEqual(made["spigot"], 0.0065)
+        self.assertAlmostEqual(made["other_spigot"], 0.008)
+
+    def test_heads_count_against_the_other_flange(self) -> None:
+        single = {"plates": 1, "first_plate": None, "dowels": None, "joint": None, "coupling": None}
+        # Heads of 5.5 mm on 25 mm beside holes of 4.3 mm on 34 mm, all in line.
+        near = {**AXLE_SIDE, "bolts": {"count": 4, "circle": "34 mm", "hole": "4.3 mm"}, "head": None}
+        sides = [MOTOR_SIDE, {key: value for key, value in near.items() if value is not None}]
+        told = about(look(adapter(**single, sides=sides)), "bolt of axle")
+        self.assertTrue(any("head of motor" in clash.text and "by 0.40 mm" in clash.text for clash in told), told)
+        flat = [{**MOTOR_SIDE, "stands_out": "2 mm"}, {**AXLE_SIDE, "stands_out": "1 mm"}]
+        thin = about(look(adapter(**single, sides=flat)), "stand out against the flange of")
+        # 4 mm of plate; the heads of the motor want 3.2 and 1.5 mm below them.
+        self.assertEqual([round(1e3 * clash.amount, 6) for clash in thin], [1.8, 0.7])
+        two = about(look(adapter(first_plate="4 mm")), "heads of axle stand out against the flange of motor")
+        self.assertEqual([round(1e3 * clash.amount, 6) for clash in two], [0.3])
 
     def test_a_template_of_each_plate_reads_back_as_the_plate(self) -> None:
         setup = set_up(read(adapter()).design)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -31,7 +31,8 @@ class AdapterPlate:
 
     Attributes:
         name. outside: its radius, m. thickness: m, None where shaft ends or plates are not said. holes: through it.
-        spigot: radius at which it stands into its flange, m, 0 where it does not.
+        spigot: radius at which it stands into its flange, m, 0 where it does not; of a single plate into the first one.
+        other_spigot: of a single plate, into the second one.
     """
 
     name: str
@@ -39,6 +40,7 @@ class AdapterPlate:
     thickness: float | None
     holes: tuple[Hole, ...]
     spigot: float
+    other_spigot: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,8 +74,8 @@ def plates(adapter: FlangeAdapter) -> list[AdapterPlate]:
     whole = between(adapter)
     if adapter.plates == 1:
         holes = (*sides[0], *sides[1], *(bore for bore in (max(bores, key=_size),) if bore))
-        spigot = max(_spigot(side) for side in adapter.sides)
-        return [AdapterPlate(adapter.name or "adapter", 0.5 * adapter.outside, whole, tuple(holes), spigot)]
+        into = [_spigot(side) for side in adapter.sides]
+        return [AdapterPlate(adapter.name or "adapter", 0.5 * adapter.outside, whole, tuple(holes), *into)]
     common = [*_bolted(adapter.dowels, "dowel"), *_bolted(adapter.joint, "joint bolt")]
     first = adapter.first_plate
     thick = (first, None if whole is None or first is None else whole - first)
@@ -114,32 +116,46 @@ def _spigot(side: Flange) -> float:
 
 
 def flanges(setup: Setup) -> Iterator[Clash]:
-    """Holes of each plate leave metal between them and to its edge; the coupling goes through and between."""
+    """Holes of each plate leave metal between them and to its edge, heads have room, both flanges are centred; the
+    coupling goes through and between.
+    """
     for number, adapter in enumerate(setup.mounting.adapters):
         path = f"fit.adapters[{number}]"
-        for plate in plates(adapter):
+        made = plates(adapter)
+        for plate in made:
             yield from _holes(adapter, plate, path)
+        yield from _heads(adapter, made, path)
+        yield from _centred(adapter, path)
         yield from _coupled(adapter, path)
 
 
 def _holes(adapter: FlangeAdapter, plate: AdapterPlate, path: str) -> Iterator[Clash]:
-    named: set[str] = set()
-    for first, second, left in _crowded(plate.holes, adapter.wall):
-        names = f"{first.what} and {second.what}"
-        if names not in named:
-            named.add(names)
-            stands = f"run into each other by {mm(-left)}" if left < 0.0 else f"leave {mm(left)} of metal"
-            text = f"{plate.name}: {names} {stands}, {mm(adapter.wall)} is wanted"
-            yield Clash("clash", text, path, adapter.wall - left, None)
-    for hole in plate.holes:
-        left = plate.outside - math.hypot(hole.x, hole.y) - hole.radius
-        if left < adapter.wall - NOISE and hole.what not in named:
-            named.add(hole.what)
-            text = f"{plate.name}: {hole.what} leaves {mm(left)} to the edge, {mm(adapter.wall)} is wanted"
-            yield Clash("clash", text, path, adapter.wall - left, None)
+    pairs = [*_crowded(plate.holes, adapter.wall)]
+    sunk = _sunk(adapter) if adapter.plates == 1 else []
+    for bolts, heads in sunk:
+        others = tuple(hole for hole in plate.holes if hole.what != bolts)
+        pairs += [pair for pair in _crowded((*heads, *others), adapter.wall) if pair[0] in heads]
+    for names, left in _worst((f"{first.what} and {second.what}", left) for first, second, left in pairs):
+        stands = f"run into each other by {mm(-left)}" if left < 0.0 else f"leave {mm(left)} of metal"
+        text = f"{plate.name}: {names} {stands}, {mm(adapter.wall)} is wanted"
+        yield Clash("clash", text, path, adapter.wall - left, None)
+    cut = [*plate.holes, *(head for _, heads in sunk for head in heads)]
+    to_edge = [(hole.what, plate.outside - math.hypot(hole.x, hole.y) - hole.radius) for hole in cut]
+    for name, left in _worst(entry for entry in to_edge if entry[1] < adapter.wall - NOISE):
+        stands = f"breaks the edge by {mm(-left)}" if left < 0.0 else f"leaves {mm(left)} to the edge"
+        text = f"{plate.name}: {name} {stands}, {mm(adapter.wall)} is wanted"
+        yield Clash("clash", text, path, adapter.wall - left, None)
     if plate.thickness is not None and plate.thickness <= NOISE:
         text = f"{plate.name}: no thickness is left for it between the flanges"
         yield Clash("clash", text, path, -plate.thickness, None)
+
+
+def _worst(told: Iterable[tuple[str, float]]) -> Iterator[tuple[str, float]]:
+    """Of all that would be told in the same words the one with the least left, m."""
+    least: dict[str, float] = {}
+    for words, left in told:
+        least[words] = min(left, least.get(words, left))
+    yield from least.items()
 
 
 def _crowded(holes: Sequence[Hole], wall: float) -> Iterator[tuple[Hole, Hole, float]]:
@@ -152,13 +168,55 @@ def _crowded(holes: Sequence[Hole], wall: float) -> Iterator[tuple[Hole, Hole, f
         yield holes[i], holes[j], float(left[i, j])
 
 
+def _sunk(adapter: FlangeAdapter) -> list[tuple[str, list[Hole]]]:
+    """The heads that are sunk in a single plate, towards the other flange, with the bolts that they belong to."""
+    return [
+        (f"bolt of {_named(side, i)}", list(_bolted(side.bolts, f"head of {_named(side, i)}", side.head)))
+        for i, side in enumerate(adapter.sides)
+        if side.head is not None
+    ]
+
+
+def _heads(adapter: FlangeAdapter, made: Sequence[AdapterPlate], path: str) -> Iterator[Clash]:
+    """The heads of each side's bolts do not stand out against the other flange.
+
+    They lie in the other plate, or in the single one, which keeps a wall below them. A socket head is as high as its
+    thread is wide (ISO 4762, Hexagon socket head cap screws), a little less than the hole.
+    """
+    for i, side in enumerate(adapter.sides):
+        thickness, single = made[(1 - i) % len(made)].thickness, len(made) == 1
+        wanted = side.bolts.hole + (adapter.wall if single else 0.0)
+        if side.head is not None and thickness is not None and NOISE < thickness < wanted - NOISE:
+            other = _named(adapter.sides[1 - i], 1 - i)
+            text = (
+                f"{adapter.name or 'adapter'}: the heads of {_named(side, i)} stand out against the flange of {other}"
+            )
+            stands = f"the plate in which they lie is {mm(thickness)} thick, {mm(wanted)} is wanted"
+            yield Clash("clash", f"{text}: {stands}", path, wanted - thickness, None)
+
+
+def _centred(adapter: FlangeAdapter, path: str) -> Iterator[Clash]:
+    """A bore as wide as another flange or the coupling needs centres nothing smaller."""
+    bores = [_bore(adapter, side) for side in adapter.sides]
+    through = max(map(_size, bores))
+    for i, side in enumerate(adapter.sides):
+        wide = through if adapter.plates == 1 else _size(bores[i])
+        if side.centring is not None and not side.spigot and wide > 0.5 * side.centring + NOISE:
+            text = f"{adapter.name or 'adapter'}: the centring of {_named(side, i)}, {mm(side.centring)}, is lost"
+            other = "two plates" if adapter.plates == 1 else "a smaller coupling"
+            lost = f"in a bore of {mm(2.0 * wide)}: turn a step for it, or take {other}"
+            yield Clash("mind", f"{text} {lost}", path, wide - 0.5 * side.centring, None)
+
+
 def _coupled(adapter: FlangeAdapter, path: str) -> Iterator[Clash]:
-    whole, across = between(adapter), adapter.coupling_diameter
+    whole = between(adapter)
     if whole is not None and adapter.coupling is not None and adapter.coupling > whole + NOISE:
         text = f"{adapter.name or 'adapter'}: a coupling of {mm(adapter.coupling)} does not go between the flanges"
         yield Clash("clash", f"{text}, {mm(whole)} apart", path, adapter.coupling - whole, None)
+    bores = [_bore(adapter, side) for side in adapter.sides]
     for number, side in enumerate(adapter.sides):
         inside = _spigot(side)
-        if inside and across is not None and across >= 2.0 * inside - 2.0 * adapter.wall:
-            text = f"{adapter.name or 'adapter'}: the coupling leaves the spigot in {_named(side, number)} no wall"
-            yield Clash("clash", text, path, 0.5 * across + adapter.wall - inside, None)
+        bore = max(bores, key=_size) if adapter.plates == 1 else bores[number]
+        if inside and bore is not None and bore.radius >= inside - adapter.wall:
+            text = f"{adapter.name or 'adapter'}: the {bore.what} leaves the spigot in {_named(side, number)} no wall"
+            yield Clash("clash", text, path, bore.radius + adapter.wall - inside, None)

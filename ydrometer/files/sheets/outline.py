@@ -206,8 +206,9 @@ def flange_outline(setup: Setup, path: str) -> Outline:
     outline = Outline(plate.name, [Circle(layers.get(h.what, BOLTS), h.x, h.y, h.radius) for h in plate.holes])
     outline.shapes.append(Circle(OUTLINE, 0.0, 0.0, plate.outside))
     outline.shapes += list(_cross((0.0, 0.0)))
-    if plate.spigot:
-        outline.shapes.append(Circle(NOTES, 0.0, 0.0, plate.spigot))
+    for spigot in (plate.spigot, plate.other_spigot):
+        if spigot:
+            outline.shapes.append(Circle(NOTES, 0.0, 0.0, spigot))
     if plate.thickness is not None:
         outline.shapes.append(
             Text(NOTES, -plate.outside, plate.outside + TEXT, f"{1e3 * plate.thickness:.2f} mm thick")

@@ -134,8 +134,12 @@ function Drawn({ made }: { made: MadeAdapter }) {
               aria-label={`${plate.name}: ${plate.holes.length} holes`}
             >
               <circle r={plate.outside * scale} fill="none" stroke={INK} strokeWidth={1.6} />
-              {plate.spigot > 0 && (
-                <circle r={plate.spigot * scale} fill="none" stroke={INK} strokeDasharray="5 3" />
+              {[plate.spigot, plate.other_spigot ?? 0].map(
+                (spigot, face) =>
+                  spigot > 0 && (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: one on each face
+                    <circle key={face} r={spigot * scale} fill="none" stroke={INK} strokeDasharray="5 3" />
+                  ),
               )}
               {plate.holes.map((hole) => (
                 <circle
