@@ -9,9 +9,9 @@ import numpy as np
 
 from tests.core.plates import JACK, MOTOR, PLATE, about, at, look, read, shaft
 from ydrometer.fit.metal import Opening, _around, thin_places
-from ydrometer.fit.placing import off_line
 from ydrometer.fit.screws import head
 from ydrometer.fit.setting_up import set_up
+from ydrometer.geometry.segments import off_line
 
 THICK = {**PLATE, "thickness": "3 mm"}
 BOLTS = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "angle": "45 deg"}
@@ -20,7 +20,7 @@ BOLTS = {"count": 4, "circle": "25 mm", "hole": "3.2 mm", "angle": "45 deg"}
 def told(plate: dict[str, Any], *shafts: dict[str, Any], words: str) -> list[float]:
     """By how much each place with these words falls short, mm."""
     shown = look({"plate": plate, "shafts": list(shafts)})
-    return [round(1e3 * clash.amount, 2) for clash in about(shown, words) if clash.level == "mind"]
+    return [round(1e3 * clash.amount, 2) for clash in about(shown, words) if clash.level == "clash"]
 
 
 class Metal(unittest.TestCase):

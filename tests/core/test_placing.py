@@ -12,8 +12,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ydrometer.fit.along import NOISE, Frame, Reach, best_settings
-from ydrometer.fit.placing import off_line, placements, relaxations
+from ydrometer.fit.placing import placements, relaxations
 from ydrometer.fit.problem import MOST_IN_ALL, Clear, Effort, PlacedPair, PlacedShaft, Problem
+from ydrometer.geometry.segments import off_line
 
 PITCH = 12e-3
 MICROMETRES = st.integers(12_000, 50_000)

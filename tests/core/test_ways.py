@@ -104,7 +104,7 @@ class Placing(TestCase):
         for placement in placed:
             shafts = [{**said, "mount": "fixed", "at": list(placement.at[said["shaft"]])} for said in fit["shafts"]]
             plate = look({**fit, "shafts": shafts}, belts, **edits)
-            standing = "runs into|ground|leaves too little|too near"
+            standing = "runs into|ground|leaves too little|too near|of metal|edge|break into"
             clashing = [c.text for c in plate.clashes if c.level == "clash" and re.search(standing, c.text)]
             self.assertEqual(id(placement) in left, not clashing, (placement.at, clashing))
 

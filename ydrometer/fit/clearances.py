@@ -13,17 +13,19 @@ from ydrometer.fit import bodies, touching
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling
 from ydrometer.fit.loops_placed import Bools, Run, bare_runs, can_be_put_on, over
-from ydrometer.fit.placing import Floats, off_line
+from ydrometer.fit.metal import keep_metal
+from ydrometer.fit.placing import Floats
 from ydrometer.fit.problem import Placement
 from ydrometer.fit.setup import Setup, tensioner
-from ydrometer.geometry.segments import nearest_on
+from ydrometer.geometry.segments import apart, nearest_on, off_line
 
 
 def clear(
     setup: Setup, placements: list[Placement], couplings: Sequence[Coupling], *, but: Coupling | None = None
 ) -> list[Placement]:
     """Placements in which all goes together as `clashes.goes` sees it: loops go on, are as long as their way around,
-    and run into nothing; wheels keep off the ground. What circles clear is the solver's own.
+    and run into nothing; wheels keep off the ground, and the plate keeps its metal. What circles clear is the solver's
+    own.
 
     Args:
         setup: of the design.
@@ -48,7 +50,7 @@ def clear(
     for pair, coupling in enumerate(couplings):
         if coupling is not but:
             good &= can_be_put_on(setup, coupling, placements, pair)
-    good &= _beside_loops(setup, at, runs)
+    good &= _beside_loops(setup, at, runs) & keep_metal(setup, at)
     for coupling in setup.plane.couplings:
         for run in runs.get(coupling.path, ()):
             good &= _past_shafts(setup, coupling, run, at) & _past_the_frame(setup, coupling, run)
@@ -112,31 +114,3 @@ def _beside_loops(setup: Setup, at: dict[str, Floats], runs: dict[str, list[Run]
         for run, beside in product(runs.get(first.path, ()), runs.get(second.path, ())):
             good &= apart(run, beside) >= keep - NOISE
     return good
-
-
-def apart(first: Run, second: Run) -> Floats:
-    """How far straight lines are from each other, m, (n,); 0 where they cross.
-
-    Args:
-        first: the lines by their ends, m, (n, 2) each.
-        second: those that they are held against, likewise.
-    """
-    off = np.minimum.reduce(
-        [
-            off_line(second[0], *first),
-            off_line(second[1], *first),
-            off_line(first[0], *second),
-            off_line(first[1], *second),
-        ]
-    )
-    return np.where(_cross(*first, *second), 0.0, off)
-
-
-def _cross(a: Floats, b: Floats, c: Floats, d: Floats) -> Bools:
-    """Whether the lines from a to b and from c to d cross, all (n, 2); (n,)."""
-
-    def side(first: Floats, second: Floats, at: Floats) -> Floats:
-        step, off = second - first, at - first
-        return np.asarray(step[:, 0] * off[:, 1] - step[:, 1] * off[:, 0])
-
-    return np.asarray((side(a, b, c) * side(a, b, d) < 0.0) & (side(c, d, a) * side(c, d, b) < 0.0))

@@ -14,12 +14,13 @@ from ydrometer.document.mounting import Tensioner
 from ydrometer.fit import touching
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import Coupling
-from ydrometer.fit.placing import Floats, off_line
+from ydrometer.fit.placing import Floats
 from ydrometer.fit.problem import Placement
 from ydrometer.fit.room import room_wanted
 from ydrometer.fit.running import in_order, sides
 from ydrometer.fit.setup import Setup
 from ydrometer.geometry.around import Round, Taut, many_taut
+from ydrometer.geometry.segments import off_line
 
 Bools = NDArray[np.bool_]
 Run = tuple[Floats, Floats]

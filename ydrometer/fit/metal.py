@@ -3,24 +3,26 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from itertools import islice
+from itertools import combinations, islice, product
+from typing import Any
 
 import numpy as np
 
 from ydrometer.document.mounting import Plate, Point
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.clash import Clash, mm
-from ydrometer.fit.clearances import apart
-from ydrometer.fit.placing import Floats, off_line
+from ydrometer.fit.placing import Floats
 from ydrometer.fit.setup import Setup
-from ydrometer.geometry.segments import closest
+from ydrometer.geometry.segments import Bools, apart, closest, off_line
 
 LEAST_METAL = 1.5e-3
 """m between two holes; in plates thicker than 3 mm half the thickness (workshop practice)."""
 MOST_OPENINGS, MOST_HOLES = 400, 6_000
 """That are looked at, and holes of a grid: some hundredths of a second's work, with every change of a design."""
+MOST_PAIRS = 4_000_000
+"""Pairs of openings of two shafts, in all placements, that are looked at; beyond, the first of each shaft alone."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,15 +50,71 @@ def openings(setup: Setup) -> Iterator[Opening]:
         setup: a design with where all stands.
     """
     for path in setup.plane.shafts:
-        said, name = setup.shaft(path), setup.plane.named(path)
-        middle = setup.bored(path)
-        start, end = (said.slot.start, said.slot.end) if said.slot else (middle, middle)
-        across = said.opening or said.diameter
-        if across:
-            yield Opening(f"the {name}", path, start, end, 0.5 * across)
-        for dx, dy in said.bolts.around if said.bolts else ():
-            ends = (start[0] + dx, start[1] + dy), (end[0] + dx, end[1] + dy)
-            yield Opening(f"a bolt around the {name}", path, *ends, 0.5 * (said.bolts.hole if said.bolts else 0.0))
+        yield from _openings(setup, path, setup.bored(path))
+
+
+def _openings(setup: Setup, path: str, middle: Point) -> Iterator[Opening]:
+    """What is cut for a shaft whose mount has its middle in some place; a slot is where it is said to be."""
+    said, name = setup.shaft(path), setup.plane.named(path)
+    start, end = (said.slot.start, said.slot.end) if said.slot else (middle, middle)
+    across = said.opening or said.diameter
+    if across:
+        yield Opening(f"the {name}", path, start, end, 0.5 * across)
+    for dx, dy in said.bolts.around if said.bolts else ():
+        ends = (start[0] + dx, start[1] + dy), (end[0] + dx, end[1] + dy)
+        yield Opening(f"a bolt around the {name}", path, *ends, 0.5 * (said.bolts.hole if said.bolts else 0.0))
+
+
+def least_metal(plate: Plate) -> float:
+    """Least metal between two holes of a plate, m."""
+    return max(LEAST_METAL, 0.5 * (plate.thickness or 0.0))
+
+
+def keep_metal(setup: Setup, at: Mapping[str, Floats]) -> Bools:
+    """Placements in which the openings of different shafts leave metal between them, and to the edge, (n,).
+
+    What is cut for fixed shafts and for slots is not held against each other: no placement would change it.
+
+    Args:
+        setup: a design with a plate.
+        at: where each shaft stands, m, (n, 2) each.
+    """
+    good = np.ones(len(next(iter(at.values()))), bool)
+    plate = setup.mounting.plate
+    if plate is None:
+        return good
+    cut = {path: list(_openings(setup, path, (0.0, 0.0))) for path in at}
+    moving = {path for path in at if setup.shaft(path).mount in ("holes", "free")}
+    for path in moving:
+        for opening in cut[path]:
+            left = _to_edge(plate, *(np.array(opening.start) + at[path]).T) - opening.radius
+            good &= left >= least_metal(plate) - NOISE
+    for first, second in combinations(at, 2):
+        if moving & {first, second}:
+            good &= _apart_in_all(setup, at, (first, second), cut, least_metal(plate))
+    return good
+
+
+def _apart_in_all(
+    setup: Setup, at: Mapping[str, Floats], pair: tuple[str, str], cut: Mapping[str, Sequence[Opening]], least: float
+) -> Bools:
+    first, second = pair
+    shifts = [0.0 * at[path] if setup.shaft(path).slot else at[path] for path in pair]
+    good = np.ones(len(shifts[0]), bool)
+    crowd = list(product(cut[first], cut[second]))
+    for one, other in crowd if len(crowd) * len(good) <= MOST_PAIRS else crowd[:1]:
+        runs = [
+            (np.array(opening.start) + shift, np.array(opening.end) + shift)
+            for opening, shift in zip((one, other), shifts, strict=True)
+        ]
+        good &= apart(runs[0], runs[1]) - one.radius - other.radius >= least - NOISE
+    return good
+
+
+def _to_edge(plate: Plate, x: Any, y: Any) -> Any:
+    """How far places are from the edge of a plate, m, below 0 beside it; numbers or arrays."""
+    low, bottom, high, top = plate.corners
+    return np.minimum(np.minimum(x - low, high - x), np.minimum(y - bottom, top - y))
 
 
 def thin_places(setup: Setup) -> Iterator[Clash]:
@@ -64,7 +122,7 @@ def thin_places(setup: Setup) -> Iterator[Clash]:
     plate = setup.mounting.plate
     if plate is None:
         return
-    least = max(LEAST_METAL, 0.5 * (plate.thickness or 0.0))
+    least = least_metal(plate)
     cut = list(islice(openings(setup), MOST_OPENINGS))
     for first, second, left in _crowded(cut, least):
         near, _ = closest((first.start, first.end), (second.start, second.end))
@@ -94,13 +152,12 @@ def _crowded(cut: Sequence[Opening], least: float) -> Iterator[tuple[Opening, Op
 
 def _thin(what: str, shaft: str, at: Point, left: float, least: float) -> Clash:
     stands = f"break into each other by {mm(-left)}" if left < 0.0 else f"leave {mm(left)} of metal"
-    return Clash("mind", f"{what} {stands}, {mm(least)} is wanted", shaft, least - left, at)
+    return Clash("clash", f"{what} {stands}, {mm(least)} is wanted", shaft, least - left, at)
 
 
 def _at_the_edge(plate: Plate, alike: Sequence[Opening], least: float) -> Iterator[Clash]:
-    low, bottom, high, top = plate.corners
     room = [
-        (min(x - low, high - x, y - bottom, top - y) - opening.radius, (x, y))
+        (float(_to_edge(plate, x, y)) - opening.radius, (x, y))
         for opening in alike
         for x, y in (opening.start, opening.end)
     ]
@@ -108,7 +165,7 @@ def _at_the_edge(plate: Plate, alike: Sequence[Opening], least: float) -> Iterat
     if left < least - NOISE:
         stands = f"breaks the edge by {mm(-left)}" if left < 0.0 else f"leaves {mm(left)} to the edge"
         text = f"the {alike[0].kind} {stands}, {mm(least)} is wanted"
-        yield Clash("mind", text, alike[0].shaft, least - left, at)
+        yield Clash("clash", text, alike[0].shaft, least - left, at)
 
 
 def _grid(plate: Plate) -> Floats | None:

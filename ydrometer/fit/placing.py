@@ -30,6 +30,7 @@ from ydrometer.fit.problem import (
     Problem,
     Relaxation,
 )
+from ydrometer.geometry.segments import off_line
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -340,17 +341,3 @@ def _size(partial: _Partial) -> Floats:
     """Half the way around everything, m, (n,)."""
     everything = np.stack(list(partial.at.values()))
     return np.asarray((everything.max(axis=0) - everything.min(axis=0)).sum(axis=1))
-
-
-def off_line(points: Floats, start: Floats, end: Floats) -> Floats:
-    """Distances of points from straight line segments, m, (…).
-
-    Args:
-        points: the places, m, (…, 2).
-        start: of each line, m, broadcast against the points.
-        end: of each line.
-    """
-    along = end - start
-    length = np.maximum((along**2).sum(axis=-1), 1e-30)
-    share = np.clip(((points - start) * along).sum(axis=-1) / length, 0.0, 1.0)
-    return np.asarray(np.hypot(*np.moveaxis(points - start - share[..., None] * along, -1, 0)))

@@ -59,8 +59,9 @@ def pattern(path: str) -> str:
 
 
 def _rolling(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
+    diameter = known_at(raw, "vehicle.wheel_diameter", "length")
     for footing in _standing(raw):
-        yield _offer(footing.words, footing.rolling, "ratio", "", tables.FOOTINGS_FROM)
+        yield _offer(footing.words, footing.rolling_of(diameter), "ratio", "", tables.FOOTINGS_FROM)
 
 
 def _grip(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
@@ -84,53 +85,70 @@ def _height(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
         yield _offer(words, span, "length", "mm", tables.HEIGHTS_FROM)
 
 
-def winding_resistance(size: tables.MotorSize, kv: float) -> Range:
+def winding_resistance(size: tables.MotorSize, kv: float, mass: float | None = None) -> Range:
     """Range of the winding's resistance, ohm: R = (kt/Km)² with kt = 1/Kv (Hughes and Drury, Electric Motors and
     Drives, chapter 3, Conventional d.c. motors).
 
     Args:
         size: of the motor.
         kv: its speed constant, rad/s per volt, above 0.
+        mass: kg, where it is known.
     """
-    low, high = size.constant
+    low, high = size.constant_of(mass)
     return 1.0 / (kv * high) ** 2, 1.0 / (kv * low) ** 2
 
 
-def no_load_current(size: tables.MotorSize, kv: float) -> Range:
+def no_load_current(size: tables.MotorSize, kv: float, mass: float | None = None) -> Range:
     """Range of the current of a motor that runs free, A: I0 = M/kt = M·Kv with its drag M (the same).
 
     Args:
         size: of the motor.
         kv: its speed constant, rad/s per volt, above 0.
+        mass: kg; all motors of a size have the same range.
     """
     low, high = size.drag
     return low * kv, high * kv
 
 
-def _sizes(raw: Mapping[str, Any], source: str) -> list[tables.MotorSize]:
-    """Sizes of motors, nearest to the motor's mass first where that is known."""
-    mass = _si(raw, f"{source}.mass", "mass")
-    if not mass:
+def _sizes(mass: float | None) -> list[tables.MotorSize]:
+    """Sizes of motors, nearest to the motor's mass, kg, first where that is known."""
+    if mass is None:
         return list(tables.MOTOR_SIZES)
     return sorted(tables.MOTOR_SIZES, key=lambda size: abs(math.log(mass / math.sqrt(size.mass[0] * size.mass[1]))))
 
 
-def _of_motor(key: str, law: Callable[[tables.MotorSize, float], Range], dimension: str, unit: str) -> _Values:
+_Law = Callable[[tables.MotorSize, float, float | None], Range]
+
+
+def _of_motor(key: str, law: _Law, dimension: str, unit: str) -> _Values:
     """Typical values of one of a motor's constants, which follow from its size and its speed constant by a law."""
 
     def offered(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
         source = path.removesuffix(f".constants.{key}")
-        kv = _si(raw, f"{source}.constants.kv", "speed constant")
+        kv = known_at(raw, f"{source}.constants.kv", "speed constant")
         if kv is None:
             return
-        for size in _sizes(raw, source):
-            yield _offer(size.words, law(size, kv), dimension, unit, tables.MOTOR_SIZES_FROM)
+        mass = known_at(raw, f"{source}.mass", "mass")
+        for size in _sizes(mass):
+            yield _offer(size.words, law(size, kv, mass), dimension, unit, tables.MOTOR_SIZES_FROM)
 
     return offered
 
 
+def _radial(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
+    mass = known_at(raw, path.replace("radial_rating", "mass"), "mass")
+    for words, (low, high) in tables.RADIAL_RATINGS if mass is not None else ():
+        yield _offer(words, (low * (mass or 0.0), high * (mass or 0.0)), "force", "N", tables.RADIAL_RATINGS_FROM)
+
+
+def _cell_voltage(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
+    for kind in tables.CELL_KINDS:
+        words = f"{kind.words}, nominal to full"
+        yield _offer(words, (kind.nominal, kind.full), "voltage", "V", tables.CELL_KINDS_FROM)
+
+
 def _cell(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
-    capacity = _si(raw, path.replace("cell_resistance", "cell_capacity"), "charge")
+    capacity = known_at(raw, path.replace("cell_resistance", "cell_capacity"), "charge")
     if capacity is None:
         return
     for kind in tables.CELL_KINDS:
@@ -139,7 +157,10 @@ def _cell(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
 
 def _pack(raw: Mapping[str, Any], path: str) -> Iterator[TypicalValue]:
     supply = path.removesuffix(".resistance")
-    voltage, capacity = _si(raw, f"{supply}.open_circuit_voltage", "voltage"), _si(raw, f"{supply}.capacity", "charge")
+    voltage, capacity = (
+        known_at(raw, f"{supply}.open_circuit_voltage", "voltage"),
+        known_at(raw, f"{supply}.capacity", "charge"),
+    )
     if voltage is None or capacity is None:
         return
     for kind in tables.CELL_KINDS:
@@ -185,6 +206,8 @@ _TABLES: dict[str, _Values] = {
     "drive.branches[].source.constants.no_load_current": _of_motor("no_load_current", no_load_current, "current", "A"),
     "drive.supply.resistance": _pack,
     "drive.supply.cells.cell_resistance": _cell,
+    "drive.supply.cells.cell_voltage": _cell_voltage,
+    "drive.branches[].source.radial_rating": _radial,
 }
 OFFERED = tuple(_TABLES)
 """Paths of the fields that have typical values, any place in a list left open."""
@@ -216,8 +239,14 @@ def _in(si: float, dimension: str, unit: str) -> float:
     return (si - offset) / factor
 
 
-def _si(raw: Mapping[str, Any], path: str, dimension: str) -> float | None:
-    """The quantity at a path, SI; None where there is none that can be read, or none above 0."""
+def known_at(raw: Mapping[str, Any], path: str, dimension: str) -> float | None:
+    """The quantity at a path, SI; None where there is none that can be read, or none above 0.
+
+    Args:
+        raw: a design document, or a part of one; it may have faults.
+        path: in it.
+        dimension: its kind of quantity.
+    """
     typed = value_at(raw, path)
     typed = typed.get("value") if isinstance(typed, Mapping) else typed
     if typed is None:

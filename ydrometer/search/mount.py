@@ -16,9 +16,9 @@ from numpy.typing import NDArray
 
 from ydrometer.fit.along import NOISE
 from ydrometer.fit.coupling import usual_tolerance
-from ydrometer.fit.placing import off_line
 from ydrometer.fit.toothing import LEAST_CONTACT
 from ydrometer.geometry.gears import distance_of_contact
+from ydrometer.geometry.segments import off_line
 from ydrometer.search.layout import Mount, PairChoice
 from ydrometer.search.room import centre_distance, has_room
 

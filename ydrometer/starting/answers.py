@@ -122,7 +122,8 @@ def _vehicle(vehicle: dict[str, Any], raw: Mapping[str, Any], answers: Answers) 
         vehicle["wheel_diameter"] = raw["wheel_diameter"]
     if answers.footing is not None:
         footing = FOOTINGS[answers.footing]
-        vehicle["rolling_resistance"] = typical.assumed(footing.words, footing.rolling, "ratio", "")
+        rolling = footing.rolling_of(typical.known_at(vehicle, "wheel_diameter", "length"))
+        vehicle["rolling_resistance"] = typical.assumed(footing.words, rolling, "ratio", "")
         vehicle["grip"] = typical.assumed(footing.words, footing.grip, "ratio", "")
 
 
