@@ -115,8 +115,9 @@ def distance_of_contact(
     """Distance at which a pair has a contact ratio, m: nearer, in a ring farther, it is more; numbers or arrays.
 
     Args:
-        module, driver, driven, pressure_angle, internal: as for `contact_ratio`.
+        module, driver, driven, pressure_angle: as for `contact_ratio`.
         ratio: the contact ratio, above 0.
+        internal: as for `contact_ratio`.
     """
     reached, between = _path(module, driver, driven, pressure_angle, internal=internal)
     wanted = ratio * math.pi * module * math.cos(pressure_angle)
