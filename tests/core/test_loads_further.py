@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from tests.core.designs import changed
+from ydrometer.base import paths
 from ydrometer.base.errors import DocumentError
 from ydrometer.base.tables.bearings import load_rating
 from ydrometer.base.tables.fatigue import concentration
@@ -20,6 +21,7 @@ from ydrometer.files.limits_report import report
 from ydrometer.loads.day import Stretch, longest_currents
 from ydrometer.loads.limits import limits
 from ydrometer.loads.low import emptied
+from ydrometer.loads.offers import Offer, offers
 from ydrometer.motion.states import States
 
 CASES = Path(__file__).parent / "cases" / "loads2"
@@ -283,3 +285,31 @@ class Gears(unittest.TestCase):
                     use = float(words.split(": ")[1].split(" ")[0].rstrip(";"))
                     with self.subTest(name, check=each["check"], words=words):
                         self.assertLessEqual(use, 0.95 * (each["use"] or math.inf) + 0.005)
+
+
+class Offered(unittest.TestCase):
+    def offered(self, raw: dict[str, Any], check: str) -> list[Offer]:
+        document = design.read(raw)
+        rows = limits(evaluate([document])).rows
+        return [offer for each in rows if each.check == check for offer in offers(document.design, each)]
+
+    def test_a_motors_radial_rating_by_its_mass(self) -> None:
+        robot = case("01-robot")
+        del robot["drive"]["branches"][0]["source"]["radial_rating"]
+        robot["drive"]["branches"][0]["source"]["mass"] = "300 g"
+        found = self.offered(robot, "radial_load")
+        self.assertEqual([offer.value for offer in found], ["60 N", "20 N"])
+        paths.put(robot, found[0].path, found[0].value)
+        self.assertEqual(row(told(robot), "radial_load")["capacity"], 60.0)
+
+    def test_a_bearings_outside_by_its_bore_and_width(self) -> None:
+        robot = case("02-jackshaft")
+        held = next(shaft for shaft in robot["fit"]["shafts"] if "stack" in shaft)
+        held["diameter"] = "8 mm"
+        for item in held["stack"]["items"]:
+            if item.get("bearing"):
+                item.update(width="7 mm")
+                item.pop("outside", None)
+                item.pop("load_rating", None)
+        found = self.offered(robot, "bearing_life")
+        self.assertEqual({offer.value for offer in found}, {"22 mm"})

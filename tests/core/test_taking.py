@@ -332,6 +332,16 @@ class WhatAVehicleHasOnce(TestCase):
         )
 
 
+    def test_a_chain_and_a_gear_bring_what_they_stand(self) -> None:
+        chain = {"id": "c", "kind": "chain", "pitch": "9.525 mm", "max_speed": "3500 rpm"}
+        stage = {"kind": "chain", "driver_teeth": 12, "driven_teeth": 36, "pitch": "9.525 mm", "links": 70}
+        values = changes(changed({"drive.stages": [stage]}), "drive.stages[0]", "", chain)
+        self.assertEqual(values["drive.stages[0].max_speed"], "3500 rpm")
+        gear = {"id": "g", "kind": "gear", "teeth": 18, "module": "1 mm", "allowed_contact": "600 MPa"}
+        values = changes(changed(), "drive.branches[0].stages[0]", "driver", gear)
+        self.assertEqual(values["drive.branches[0].stages[0].driver_allowed_contact"], "600 MPa")
+
+
 class ALoop(TestCase):
     def test_of_another_pitch_is_refused(self) -> None:
         stage = {"kind": "belt", "driver_teeth": 18, "driven_teeth": 36, "pitch": "5 mm"}

@@ -86,6 +86,7 @@ class GearPart(PowerWheel):
     pressure_angle: float = reading.quantity("angle", above=0.0, at_most=0.8, default=0.3490658503988659)
     material: str = reading.text(longest=80)
     allowed_stress: float | None = reading.quantity("stress", above=0.0, default=None)
+    allowed_contact: float | None = reading.quantity("stress", above=0.0, default=None)
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
         """Its tooth size is given one way."""
@@ -180,6 +181,7 @@ class ChainPart(AroundPart):
     pitch: float = reading.quantity("length", above=0.0, at_most=1.0)
     links: int | None = reading.whole(4, 100_000, default=None)
     breaking_load: float | None = reading.quantity("force", above=0.0, default=None)
+    max_speed: float | None = reading.quantity("angular speed", above=0.0, default=None)
 
     @property
     def around(self) -> float | None:
@@ -218,6 +220,7 @@ class BearingPart(Part):
     bore: float = needed_length()
     outside_diameter: float = needed_length()
     width: float = needed_length()
+    load_rating: float | None = reading.quantity("force", above=0.0, default=None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -28,6 +28,20 @@ LIFE_POWER = 3.0
 """Of ball bearings."""
 
 
+def usual_outsides(bore: float, width: float) -> list[float]:
+    """Outside diameters of the usual ball bearings of a bore and a width, m.
+
+    Args:
+        bore: m.
+        width: m.
+    """
+    return [
+        1e-3 * outside
+        for inside, outside, wide, _ in _BEARINGS
+        if max(abs(1e-3 * inside - bore), abs(1e-3 * wide - width)) <= WITHIN * (1.0 + 1e-9)
+    ]
+
+
 def load_rating(bore: float, outside: float, width: float) -> float | None:
     """The dynamic load rating of a ball bearing of these sizes, N; None of one that is not usual.
 

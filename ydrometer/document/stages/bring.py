@@ -37,11 +37,12 @@ class Bring:
 GEARS = (
     Bring("gear", "material", "{member}_material", among=MATERIAL_NAMES),
     Bring("gear", "allowed_stress", "{member}_allowed_stress"),
+    Bring("gear", "allowed_contact", "{member}_allowed_contact"),
     Bring("gear", "width", "width", narrower=True),
 )
 """A stage is as wide as the narrower of its two wheels."""
 BELTS = tuple(Bring("belt", key, key) for key in ("width", "profile", "allowed_force_per_width"))
-CHAINS = (Bring("chain", "breaking_load", "breaking_load"),)
+CHAINS = tuple(Bring("chain", key, key) for key in ("breaking_load", "max_speed"))
 BOXES = (
     Bring("gearbox", "efficiency", "efficiency"),
     Bring("gearbox", "torque_rating", "torque_rating"),
