@@ -13,7 +13,7 @@ from unittest import TestCase
 import numpy as np
 
 from tests.core.designs import changed
-from tests.core.plates import JACK, MOTOR, at
+from tests.core.plates import JACK, MOTOR, at, shaft
 from ydrometer.base.errors import DocumentError
 from ydrometer.base.tables.strengths import BeltForce, belt_force, chain_breaks, lewis_form
 from ydrometer.document import design
@@ -23,7 +23,7 @@ from ydrometer.loads import rows
 from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import limits
 from ydrometer.loads.load_case import LoadCase
-from ydrometer.loads.rows import judged
+from ydrometer.loads.rows import UseRow, judged
 from ydrometer.screens.loads import RowWanted, helps_shown, loads_shown
 
 CASES = Path(__file__).parent / "cases" / "loads"
@@ -314,11 +314,46 @@ class Helps(TestCase):
                 "fit": {"loops": [{"stage": "drive.stages[0]", "tension": "20 N"}]},
             }
         )
-        before = limits(evaluate([design.read(raw)]))
-        rows = [one for one in before.rows if one.state in ("near", "over")]
+        rows = self.each_is_true(raw)
         self.assertGreaterEqual(
             {one.check for one in rows}, {"gear_tooth", "belt_force", "belt_jump", "controller_peak"}
         )
+
+    def test_several_together_where_one_is_not_enough(self) -> None:
+        gear = "drive.branches.0.stages.0"
+        raw = changed({f"{gear}.width": "3 mm", f"{gear}.driver_allowed_stress": "85 MPa", f"{gear}.driver_teeth": 20})
+        found = limits(evaluate([design.read(raw)]))
+        driver = next(one for one in found.rows if one.check == "gear_tooth" and one.member == "driver")
+        told_ = helps(found, driver)
+        self.assertTrue(all((help_.use or 2.0) > 1.0 for help_ in told_[:-1]), told_)
+        self.assertTrue((told_[-1].use or 2.0) <= 1.0 and len(told_[-1].changes) > 1, told_)
+        self.each_is_true(raw)
+
+    def test_where_grip_limits_a_larger_driven_wheel_relieves(self) -> None:
+        """What the wheels pass to the ground is the same: only the radius at which the belt holds it changes."""
+        v_belt = {"kind": "v_belt", "driver_pitch_diameter": "50 mm", "driven_pitch_diameter": "100 mm"}
+        chain = {"kind": "chain", "driver_teeth": 12, "driven_teeth": 24, "pitch": "9.525 mm", "links": 80}
+        places = {"drive.branches[0].source": 0, "drive.branches[0].stages[0]": 200, "drive.stages[0]": 500}
+        shafts = [shaft(path, x, 0) for path, x in places.items()]
+        loops = [{"stage": "drive.stages[0]", "tension": "12 N"}]
+        raw = changed(
+            {
+                "drive.branches.0.stages": [chain],
+                "drive.stages": [{**v_belt, "surface": "cast iron"}],
+                "fit": {"shafts": shafts, "loops": loops},
+                "vehicle.grip": 0.3,
+                "vehicle.mass": "20 kg",
+            }
+        )
+        slips = next(one for one in self.each_is_true(raw) if one.check == "v_belt_slip")
+        self.assertEqual(slips.moment, "shove")
+        texts = [help_.text for help_ in helps(limits(evaluate([design.read(raw)])), slips)]
+        self.assertFalse([text for text in texts if "driver" in text], texts)
+        self.assertTrue(any("driven wheel of" in text for text in texts), texts)
+
+    def each_is_true(self, raw: dict[str, Any]) -> list[UseRow]:
+        before = limits(evaluate([design.read(raw)]))
+        rows = [one for one in before.rows if one.state in ("near", "over")]
         for one in rows:
             for help_ in helps(before, one):
                 with self.subTest(one.check, text=help_.text):
@@ -333,6 +368,7 @@ class Helps(TestCase):
                     assert help_.use is not None
                     self.assertAlmostEqual(found[0]["use"], help_.use, 6)
                     self.assertIn(f"{found[0]['use']:.2f}", help_.text)
+        return rows
 
     def test_steps_are_swapped_and_rest_is_added(self) -> None:
         stack = {"kind": "planetary", "reductions": [4, 3], "torque_ratings": [18, 5]}

@@ -331,7 +331,6 @@ class WhatAVehicleHasOnce(TestCase):
             },
         )
 
-
     def test_a_chain_and_a_gear_bring_what_they_stand(self) -> None:
         chain = {"id": "c", "kind": "chain", "pitch": "9.525 mm", "max_speed": "3500 rpm"}
         stage = {"kind": "chain", "driver_teeth": 12, "driven_teeth": 36, "pitch": "9.525 mm", "links": 70}

@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import replace
+from functools import partial
 from typing import Any
 
 from ydrometer.base.tables.screws import SCREWS
 from ydrometer.document.design import Design
-from ydrometer.document.drive import Branch
-from ydrometer.document.mounting import Mounting
+from ydrometer.document.mounting import Mounting, ShaftMount
 from ydrometer.document.sources import Motor
 from ydrometer.document.stages.hubs import MOST_SCREWS, Hub
+from ydrometer.document.vehicle import Axle
 from ydrometer.document.walk import branch_of, stage_at
-from ydrometer.evaluation.sweep import put_stage
+from ydrometer.document.wire import Wire
+from ydrometer.loads.change import Change, put_branch, with_stage
 from ydrometer.loads.on_shafts import own_shaft, place_in_fit
 from ydrometer.loads.rows import UseRow
 
@@ -25,16 +27,6 @@ STEP = 1.0
 """mm by which keys get longer and plates thicker."""
 FARTHEST = 12
 """Sizes that are tried, at most."""
-
-
-@dataclass(frozen=True, slots=True)
-class Change:
-    """A design that might help: in words, the values by path, and whether the motion changes with it."""
-
-    words: str
-    design: Design
-    values: dict[str, Any]
-    moves: bool
 
 
 def next_sizes(design: Design, row: UseRow) -> Iterator[Change]:
@@ -61,42 +53,41 @@ def _shaft(design: Design, row: UseRow) -> Iterator[Change]:
     if said is None or said.diameter is None or own_shaft(design, row.path) is not None:
         return
     for size in _above(DIAMETERS, said.diameter):
-        shafts = list(fit.shafts)
-        shafts[place] = replace(said, diameter=1e-3 * size)
-        changed = replace(design, fit=replace(fit, shafts=tuple(shafts)))
-        yield Change(f"{size:g} mm shaft", changed, {f"fit.shafts[{place}].diameter": f"{size:g} mm"}, moves=False)
+        apply = partial(_with_shaft, place, replace(said, diameter=1e-3 * size))
+        yield Change(f"{size:g} mm shaft", apply, {f"fit.shafts[{place}].diameter": f"{size:g} mm"}, moves=False)
 
 
-def put_branch(design: Design, b: int, branch: Branch) -> Design:
-    """The design with another branch in place of one."""
-    branches = design.drive.branches
-    changed = (*branches[:b], branch, *branches[b + 1 :])
-    return replace(design, drive=replace(design.drive, branches=changed))
+def _with_shaft(place: int, shaft: ShaftMount, design: Design) -> Design:
+    fit = design.fit or Mounting()
+    return replace(design, fit=replace(fit, shafts=(*fit.shafts[:place], shaft, *fit.shafts[place + 1 :])))
 
 
 def _axle(design: Design, row: UseRow) -> Iterator[Change]:
     axle = design.vehicle.axle
     for size in _above(DIAMETERS, axle.diameter) if axle else ():
-        thicker = replace(axle, diameter=1e-3 * size) if axle else None
-        changed = replace(design, vehicle=replace(design.vehicle, axle=thicker))
-        yield Change(f"{size:g} mm axle", changed, {"vehicle.axle.diameter": f"{size:g} mm"}, moves=False)
+        apply = partial(_with_axle, replace(axle, diameter=1e-3 * size) if axle else None)
+        yield Change(f"{size:g} mm axle", apply, {"vehicle.axle.diameter": f"{size:g} mm"}, moves=False)
+
+
+def _with_axle(axle: Axle | None, design: Design) -> Design:
+    return replace(design, vehicle=replace(design.vehicle, axle=axle))
 
 
 def _wire(design: Design, row: UseRow) -> Iterator[Change]:
-    drive, supply = design.drive, design.drive.supply
-    of_supply = row.path == "drive.supply"
-    wire = (supply.wire if supply else None) if of_supply else drive.branches[branch_of(row.path)].wire
+    supply, b = design.drive.supply, None if row.path == "drive.supply" else branch_of(row.path)
+    wire = (supply.wire if supply else None) if b is None else design.drive.branches[b].wire
     if wire is None or wire.rating is not None:
         return
     for size in [area for area in AREAS if area > 1e6 * wire.area * (1.0 + 1e-9)]:
-        thicker = replace(wire, area=1e-6 * size)
-        if of_supply and supply is not None:
-            changed = replace(design, drive=replace(drive, supply=replace(supply, wire=thicker)))
-        else:
-            b = branch_of(row.path)
-            changed = put_branch(design, b, replace(drive.branches[b], wire=thicker))
-        values = {f"{row.path}.wire.area": f"{size:g} mm^2"}
-        yield Change(f"{size:g} mm² wire", changed, values, moves=False)
+        apply = partial(_with_wire, b, replace(wire, area=1e-6 * size))
+        yield Change(f"{size:g} mm² wire", apply, {f"{row.path}.wire.area": f"{size:g} mm^2"}, moves=False)
+
+
+def _with_wire(b: int | None, wire: Wire, design: Design) -> Design:
+    drive = design.drive
+    if b is not None:
+        return put_branch(design, b, replace(drive.branches[b], wire=wire))
+    return replace(design, drive=replace(drive, supply=replace(drive.supply, wire=wire) if drive.supply else None))
 
 
 def _plate(design: Design, row: UseRow) -> Iterator[Change]:
@@ -107,10 +98,12 @@ def _plate(design: Design, row: UseRow) -> Iterator[Change]:
     now = source.mount.thickness or (fit.plate.thickness if fit and fit.plate else None)
     for step in range(1, FARTHEST) if now else ():
         size = round(1e3 * (now or 0.0) + STEP * step, 3)
-        mounted = replace(source, mount=replace(source.mount, thickness=1e-3 * size))
-        changed = put_branch(design, b, replace(design.drive.branches[b], source=mounted))
-        values = {f"{row.path}.mount.thickness": f"{size:g} mm"}
-        yield Change(f"plate of {size:g} mm", changed, values, moves=False)
+        apply = partial(_with_source, b, replace(source, mount=replace(source.mount, thickness=1e-3 * size)))
+        yield Change(f"plate of {size:g} mm", apply, {f"{row.path}.mount.thickness": f"{size:g} mm"}, moves=False)
+
+
+def _with_source(b: int, source: Motor, design: Design) -> Design:
+    return put_branch(design, b, replace(design.drive.branches[b], source=source))
 
 
 def _hub(design: Design, row: UseRow) -> Iterator[Change]:
@@ -118,9 +111,13 @@ def _hub(design: Design, row: UseRow) -> Iterator[Change]:
     stage: Any = stage_at(design, row.path)
     hub = stage.hub(row.member or "")
     for words, key, value, typed in _held_better(hub, row):
-        better = replace(hub, **{key: value})
-        changed = put_stage(design, row.path, replace(stage, **{f"{row.member}_hub": better}))
-        yield Change(words, changed, {f"{row.path}.{row.member}_hub.{key}": typed}, moves=False)
+        better = {f"{row.member}_hub": replace(hub, **{key: value})}
+        apply = with_stage(row.path, partial(_with_hub, better))
+        yield Change(words, apply, {f"{row.path}.{row.member}_hub.{key}": typed}, moves=False)
+
+
+def _with_hub(better: Mapping[str, Hub], stage: Any) -> Any:
+    return replace(stage, **better)
 
 
 def _held_better(hub: Hub, row: UseRow) -> Iterator[tuple[str, str, Any, Any]]:

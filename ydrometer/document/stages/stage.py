@@ -280,6 +280,14 @@ class Stage(ABC):
         """
         return iter(())
 
+    def eased(self, check: str) -> Iterator[tuple[str, str, str]]:
+        """What it might have in place of what it says to relieve a check of it: in words, the key, and the value.
+
+        Args:
+            check: name of the check.
+        """
+        return iter(())
+
     def rearranged(self, check: str) -> Iterator[tuple[str, dict[str, Any]]]:
         """What of it might be put in another order to relieve a check of it: in words, and values by their keys.
 

@@ -96,6 +96,13 @@ class VBelt(wheeled.Slipping):
         """Crossed or not."""
         yield Reversal("Uncross the V-belt." if self.crossed else "Cross the V-belt.", "crossed", not self.crossed)
 
+    def eased(self, check: str) -> Iterator[tuple[str, str, str]]:
+        """Pulleys on which it holds better."""
+        now = V_SURFACE[self.surface or USUAL_SURFACE]
+        for surface, share in sorted(V_SURFACE.items(), key=lambda entry: entry[1]):
+            if check == "v_belt_slip" and share > now:
+                yield f"pulleys of {surface}", "surface", surface
+
     def jobs(self, hands: Hands) -> Iterator[Job]:
         """Laid on, in line, tensioned."""
         return v_belt_build.jobs(hands, crossed=self.crossed)
