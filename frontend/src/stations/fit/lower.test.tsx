@@ -65,14 +65,15 @@ describe("ways to place the shafts", () => {
         ways: [],
         count: 0,
         more: false,
-        helps: [help, { text: "a slot", extra: 0.004, way: null, teeth: {} }],
+        helps: [help, { text: "a slot", extra: 0.004, way, teeth: {}, idler: null, slot: null, tolerance: null }],
       }),
     );
     const made = onThePlate(<Placings behind="" />);
     fireEvent.click(screen.getByRole("button", { name: "Find every way to place the shafts" }));
     await screen.findByText("No way places them all.");
-    expect(screen.getAllByRole("button", { name: "Take that" })).toHaveLength(1);
-    fireEvent.click(screen.getByRole("button", { name: "Take that" }));
+    const takes = screen.getAllByRole("button", { name: "Take that" });
+    expect(takes).toHaveLength(2);
+    fireEvent.click(takes[0] as HTMLElement);
     expect(made.document().drive.branches[0]?.stages?.[0]?.driven_teeth).toBe(57);
   });
 
