@@ -41,14 +41,14 @@ class Loads(BrowserCase):
         self.visit(page, "Knot", "loads")
         page.wait_text("[data-sentence]", "warms its winding")
         page.wait_text("[data-rest]", "more rest between heats is needed")
-        page.wait_text("[data-part=gears]", "wants width")
-        page.click("[data-part=gears]")
+        page.wait_text("[data-part=controller]", "wants peak current")
+        page.click("[data-part=controller]")
         page.wait(
             lambda: "not given" in (page.driver.switch_to.active_element.get_attribute("placeholder") or ""),
             "the field that settles it under the hand",
         )
-        page.type_into("width", "3 mm")
-        page.wait_text("[data-part=gears] [data-use]", "%")
+        page.type_into("peak current", "8 A")
+        page.wait_text("[data-part=controller] [data-use]", "%")
         page.click("nav a[href$=line]")
         page.wait(lambda: page.all("[data-chip-load=near]"), "how its gears stand, in the strip of the Line")
         page.click("nav a[href$=loads]")

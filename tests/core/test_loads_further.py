@@ -20,9 +20,10 @@ from ydrometer.evaluation.evaluate import evaluate
 from ydrometer.files.limits_report import report
 from ydrometer.loads.day import Stretch, longest_currents
 from ydrometer.loads.limits import limits
+from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.low import emptied
 from ydrometer.loads.offers import Offer, offers
-from ydrometer.motion.states import States
+from ydrometer.motion.states import States, driving
 
 CASES = Path(__file__).parent / "cases" / "loads2"
 
@@ -30,6 +31,12 @@ CASES = Path(__file__).parent / "cases" / "loads2"
 def case(name: str) -> dict[str, Any]:
     """One of the reference designs, to be changed."""
     raw: dict[str, Any] = json.loads((CASES / f"{name}.json").read_text())
+    return raw
+
+
+def case_of_motion(name: str) -> dict[str, Any]:
+    """The same of the motion model's."""
+    raw: dict[str, Any] = json.loads((CASES.parent / f"{name}.json").read_text())
     return raw
 
 
@@ -109,6 +116,41 @@ class Reversal(unittest.TestCase):
 
         self.assertEqual(day(1.0), day(-1.0))
         self.assertAlmostEqual(day(-1.0)[0], 50.0)
+
+
+class Run(unittest.TestCase):
+    def test_what_jumps_where_a_panels_voltage_drops_is_seen_on_both_sides(self) -> None:
+        """A current limit holds the force until the panel gives way: it is seen just before."""
+        raw = case_of_motion("06-panel")
+        raw["vehicle"].update(mass="0.66 kg", wheel_diameter="52 mm")
+        raw["drive"]["branches"][0]["source"] = {
+            "kind": "motor",
+            "bench_points": {
+                "nominal_voltage": "6 V",
+                "free_speed": "11500 rpm",
+                "free_current": "0.22 A",
+                "stall_torque": "0.0223 N*m",
+                "stall_current": "4.9 A",
+            },
+        }
+        raw["drive"]["supply"] = {
+            "kind": "panel",
+            "short_circuit_current": "0.615 A",
+            "open_circuit_voltage": "9.86 V",
+            "max_power_voltage": "6.78 V",
+            "max_power_current": "0.575 A",
+        }
+        raw["drive"]["branches"][0].update(controller={"current_limit": "1.03 A", "resistance": "0.16 ohm"})
+        found = evaluate([design.read(raw)])
+        run = LoadCase(found).moments.run
+        assert run is not None
+        group, row = found.group(0)
+        speeds = np.linspace(1e-3, float(run.speed.max()), 4000)
+        looked_at = np.array([driving(group.batch, row, 0, v).force[0] for v in speeds])
+        drop = int(np.abs(np.diff(looked_at)).argmax())
+        self.assertGreater(looked_at[drop], 2.0 * looked_at[drop + 1])
+        held = 0.9 * looked_at[drop]
+        self.assertAlmostEqual(run.speed[run.force > held].max(), speeds[drop], delta=2e-3)
 
 
 class LowBattery(unittest.TestCase):

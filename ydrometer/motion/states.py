@@ -18,8 +18,10 @@ from ydrometer.motion import currents, forces, gears, moments, panels, run, spee
 from ydrometer.motion.plant import Array, Batch, Plant, row, turning
 from ydrometer.motion.trace import single
 
-A_PANEL = 16
-"""States of the run in each of its panels: between two of them a smooth peak is missed by less than 1e-4."""
+A_PANEL = 32
+"""States of the run in each of its panels: between two of them a smooth peak is missed by less than 1e-3."""
+BEFORE_CORNER = 1.0 - 1e-4
+"""Share of a panel that counts as its end: of what jumps at a corner, such as the bus voltage, both sides are seen."""
 STEPS = 80
 """Halvings when the speed of a turn on the spot is looked for."""
 
@@ -300,7 +302,7 @@ def _along(batch: Batch, out: Any) -> int:
     for i in range(count):
         panel = pieces[i]
         for step in range(A_PANEL + 1):
-            at = panel[LOW] + (panel[HIGH] - panel[LOW]) * step / A_PANEL
+            at = panel[LOW] + (panel[HIGH] - panel[LOW]) * min(step / A_PANEL, BEFORE_CORNER)
             v, t, x, _, _ = inside(p, panel, at)
             out[m, T], out[m, X] = t, x
             k = int(panel[GEAR])

@@ -65,7 +65,10 @@ describe("ways to place the shafts", () => {
         ways: [],
         count: 0,
         more: false,
-        helps: [help, { text: "a slot", extra: 0.004, way, teeth: {}, idler: null, slot: null, tolerance: null }],
+        helps: [
+          help,
+          { text: "a slot", extra: 0.004, way, teeth: {}, idler: null, slot: null, tolerance: null },
+        ],
       }),
     );
     const made = onThePlate(<Placings behind="" />);
