@@ -28,8 +28,8 @@ from ydrometer.fit.setup import Setup
 
 MOST_LOOKED_AT = 40
 """Ways of which it is tried whether everything goes together, the best first."""
-LOOK_COST = 4000
-"""What looking at one of them takes, as `Effort` counts."""
+LOOK_COST, PAIR_COST = 4000, 20
+"""What looking at one of them takes, as `Effort` counts, and besides for each wheel with each shaft."""
 MOST_TEETH = 1
 """A wheel is tried with so many teeth more and fewer."""
 
@@ -78,8 +78,12 @@ def _first_that_goes(setup: Setup, problem: Problem, effort: Effort) -> Placemen
 
 def _goes(setup: Setup, effort: Effort) -> bool:
     """Whether all goes together as it stands; when the effort is over, what was not looked at does not."""
-    effort.spend(LOOK_COST)
+    _spend_on(setup, effort)
     return not effort.over and goes(setup)
+
+
+def _spend_on(setup: Setup, effort: Effort) -> None:
+    effort.spend(LOOK_COST + PAIR_COST * len(setup.plane.wheels) * len(setup.plane.shafts))
 
 
 def _other_lengths(setup: Setup, problem: Problem, couplings: Sequence[Coupling], effort: Effort) -> list[Help]:
@@ -123,8 +127,9 @@ def _other_teeth(setup: Setup, problem: Problem, couplings: Sequence[Coupling], 
     for wheel in dict.fromkeys(wheels):
         for teeth in (wheel.teeth - MOST_TEETH, wheel.teeth + MOST_TEETH):
             design = _with_teeth(setup.design, wheel, teeth)
-            if design is None:
+            if design is None or effort.over:
                 continue
+            _spend_on(setup, effort)
             other = changed(setup, design)
             going = _first_that_goes(other, as_problem(other), effort)
             if going is not None:

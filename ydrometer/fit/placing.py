@@ -126,13 +126,15 @@ def _order(problem: Problem) -> list[PlacedShaft]:
     """The order in which shafts are placed: fixed ones, then always the one with most placed partners; slots, and then
     free ones, last.
     """
-    left, standing, order = list(problem.shafts), set[str](), []
+    left, order = list(problem.shafts), []
+    links = dict.fromkeys((shaft.name for shaft in left), 0)
     while left:
-        links = {shaft.name: sum(_partner(pair, shaft.name) in standing for pair in problem.pairs) for shaft in left}
         chosen = min(left, key=lambda s: (s.free, len(s.holes) > 1, s.slot, -links[s.name], len(s.holes)))
         left.remove(chosen)
-        standing.add(chosen.name)
         order.append(chosen)
+        for pair in problem.pairs:
+            if other := _partner(pair, chosen.name):
+                links[other] += 1
     return order
 
 

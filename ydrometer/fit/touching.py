@@ -21,11 +21,11 @@ from ydrometer.geometry.segments import closest, nearest_on
 
 @dataclass(frozen=True, slots=True)
 class Apart:
-    """A wheel that has to keep off a shaft: at least so far, m, or within its ring, for what `name` says of that."""
+    """A wheel that has to keep off a shaft: at least so far, m, or within its ring; for the wheel on it, if for one."""
 
     wheel: Wheel
     shaft: str
-    name: str
+    other: Wheel | None
     least: float
     within: float
 
@@ -39,7 +39,7 @@ def beside(setup: Setup) -> Iterator[Apart]:
     yield from shafts_beside(setup)
     for first, second in _wheels_beside(setup):
         ring, other = (second, first) if second.form.encloses else (first, second)
-        yield _apart(setup, ring, other.shaft, other.words, other.outer_radius)
+        yield _apart(setup, ring, other.shaft, other, other.outer_radius)
 
 
 def shafts_beside(setup: Setup) -> Iterator[Apart]:
@@ -48,13 +48,13 @@ def shafts_beside(setup: Setup) -> Iterator[Apart]:
         mates = {shaft for coupling in setup.plane.couplings if wheel in coupling.wheels for shaft in coupling.shafts}
         for path in setup.plane.shafts:
             if path not in mates and not _passes(setup, wheel, path):
-                yield _apart(setup, wheel, path, setup.plane.named(path), 0.5 * (setup.shaft(path).diameter or 0.0))
+                yield _apart(setup, wheel, path, None, 0.5 * (setup.shaft(path).diameter or 0.0))
 
 
-def _apart(setup: Setup, wheel: Wheel, path: str, name: str, radius: float) -> Apart:
+def _apart(setup: Setup, wheel: Wheel, path: str, other: Wheel | None, radius: float) -> Apart:
     keep = radius + setup.mounting.gap
     within = wheel.inner_radius - keep if wheel.form.encloses else -math.inf
-    return Apart(wheel, path, name, wheel.outer_radius + keep, within)
+    return Apart(wheel, path, other, wheel.outer_radius + keep, within)
 
 
 def _wheels_beside(setup: Setup) -> Iterator[tuple[Wheel, Wheel]]:
@@ -150,9 +150,11 @@ def wheels_and_shafts(setup: Setup) -> Iterator[Clash]:
     """A wheel clears the shafts beside it, and what lies in the same depth on another shaft."""
     for pair in beside(setup):
         at, other = setup.at(pair.wheel.shaft), setup.at(pair.shaft)
-        rim = _rim(at, other, pair.wheel.outer_radius)
         short = pair.short(math.dist(at, other))
-        yield from crowding(setup, pair.wheel.words, f"the {pair.name}", pair.wheel.path, short, rim)
+        if short > NOISE:
+            name = pair.other.words if pair.other else setup.plane.named(pair.shaft)
+            rim = _rim(at, other, pair.wheel.outer_radius)
+            yield from crowding(setup, pair.wheel.words, f"the {name}", pair.wheel.path, short, rim)
 
 
 def crowding(setup: Setup, what: str, name: str, path: str, short: float, at: Point) -> Iterator[Clash]:
