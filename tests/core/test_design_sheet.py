@@ -25,6 +25,7 @@ class Sheet(TestCase):
             "3 May 2027",
             "toothed belt 15 : 54",
             "3.6 : 1",
+            "time over the distance, 50 m",
             "between 7 m/s and 10 m/s",
             "the grip, typical of polyurethane wheel on dry asphalt",
             "54-tooth pulley",

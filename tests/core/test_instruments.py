@@ -90,6 +90,8 @@ class Turning(TestCase):
 
     def test_a_few_pulses_say_nothing(self) -> None:
         self.assertIsNone(turning(np.arange(4.0), 8))
+        self.assertIsNone(turning(np.arange(5.0), 8))
+        self.assertIsNotNone(turning(np.arange(6.0), 8))
 
 
 class Rig(TestCase):

@@ -20,6 +20,7 @@ from ydrometer.screens.planned import offered, planned
 from ydrometer.trials.fitted_design import fitted_values, written
 from ydrometer.trials.over_reduction import over_reduction
 from ydrometer.trials.plan import dealt, looks_like, read
+from ydrometer.trials.prediction import with_its_day
 from ydrometer.trials.runs_file import read_run
 from ydrometer.trials.tried import changed_since, essence, names, reduction
 
@@ -222,3 +223,16 @@ class Plans(TestCase):
         self.assertEqual(
             [entry.source for entry in offers], ["as it is now", "run before", "kept", "in the bin", "in the bin"]
         )
+
+
+class DayOfARun(TestCase):
+    def test_one_of_a_day_takes_that_of_its_design_where_it_says_none(self) -> None:
+        day = [{"do": "shove", "for": "20 s"}]
+        own = [{"do": "rest", "for": "1 min"}]
+        document = {"loads": {"day": day}}
+        run = {"kind": "case_temperature", "measured": "60 degC"}
+        self.assertEqual(with_its_day(run, document), {**run, "day": day})
+        self.assertEqual(with_its_day({**run, "day": own}, document), {**run, "day": own})
+        self.assertEqual(with_its_day({**run, "kind": "top_speed"}, document), {**run, "kind": "top_speed"})
+        for without in ({}, {"loads": {}}, {"loads": {"day": []}}, {"loads": 3}):
+            self.assertEqual(with_its_day(run, without), run)

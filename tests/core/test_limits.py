@@ -24,6 +24,7 @@ from ydrometer.loads.helps import helps
 from ydrometer.loads.limits import limits
 from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.rows import UseRow, judged
+from ydrometer.loads.shafts import _branch
 from ydrometer.screens.loads import RowWanted, helps_shown, loads_shown
 
 CASES = Path(__file__).parent / "cases" / "loads"
@@ -404,3 +405,16 @@ class Shown(TestCase):
     def test_helps_of_a_row_that_is_gone_are_none(self) -> None:
         document = design.read(changed({}))
         self.assertEqual(helps_shown(document, RowWanted("fuse", "drive.supply", "", "")), [])
+
+
+class OfABranch(TestCase):
+    def test_a_shaft_belongs_to_its_branch_until_several_join(self) -> None:
+        raw = changed({})
+        one = LoadCase(evaluate([design.read(raw)]))
+        self.assertEqual(_branch(one, "drive.branches[0].source"), 0)
+        self.assertEqual(_branch(one, "drive.branches[0].stages[0]"), 0)
+        self.assertIsNone(_branch(one, "drive.stages[0]"))
+        raw["drive"]["branches"].append(copy.deepcopy(raw["drive"]["branches"][0]))
+        two = LoadCase(evaluate([design.read(raw)]))
+        self.assertEqual(_branch(two, "drive.branches[1].source"), 1)
+        self.assertIsNone(_branch(two, "drive.branches[1].stages[0]"))

@@ -334,3 +334,9 @@ class Vocabulary(unittest.TestCase):
         kinds = {entry.name for entry in known.dimensions}
         self.assertTrue(all(measure.dimension in kinds for measure in known.measures))
         self.assertIn("time_to_distance", {m.name for m in known.measures if m.run == "distance"})
+
+    def test_each_kind_of_quantity_has_its_own_unit_in_both_systems(self) -> None:
+        known = {entry.name: (entry.metric.symbol, entry.inch.symbol) for entry in vocabulary().dimensions}
+        self.assertEqual(known["mass"], ("kg", "lb"))
+        self.assertEqual(known["length"], ("mm", "in"))
+        self.assertEqual({entry.dimension for entry in vocabulary().measures} - set(known), set())

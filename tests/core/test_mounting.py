@@ -76,6 +76,9 @@ class Standing(TestCase):
         fit = {"shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 120, 50)]}
         clash = about(look(fit), "beyond its end")[0]
         self.assertAlmostEqual(clash.amount, 0.12 - 0.035555 - 0.08, 6)
+        near = {"shafts": [{"shaft": MOTOR, "mount": "slot", "slot": slot}, shaft(JACK, 92, 50)]}
+        clash = about(look(near), "beyond its start")[0]
+        self.assertAlmostEqual(clash.amount, 0.06 - (0.092 - 0.035555), 6)
 
     @given(st.floats(-0.2, 0.2), st.floats(-0.2, 0.2), st.floats(0.02, 0.3), st.floats(-3.1, 3.1), st.floats(0.01, 0.1))
     def test_places_on_a_slots_line_have_the_distance(

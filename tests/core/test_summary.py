@@ -17,7 +17,7 @@ from ydrometer.files import answer
 from ydrometer.loads.limits import limits
 from ydrometer.loads.load_case import LoadCase
 from ydrometer.loads.offers import offers
-from ydrometer.loads.summary import in_short, told_by_loads
+from ydrometer.loads.summary import in_short, known, told_by_loads
 from ydrometer.loads.turning import turn_remark
 from ydrometer.loads.warnings import warnings
 from ydrometer.parts.cells import cell_text, cell_value
@@ -119,6 +119,16 @@ class Targets(TestCase):
 
     def test_nothing_is_worked_out_where_no_target_asks(self) -> None:
         self.assertEqual(told_by_loads(evaluate([design.read(changed({}))])), {})
+
+    def test_the_hottest_winding_of_all_branches_counts(self) -> None:
+        raw = demo("knot")
+        branch = raw["drive"]["branches"][0]
+        cooler = {**branch, "source": {**branch["source"], "mass": "90 g"}}
+        raw["drive"]["branches"] = [branch, cooler]
+        rows = limits(evaluate([design.read(raw)]))
+        hottest = [warmth.day.hottest_winding for warmth in rows.case.warmth.values()]
+        self.assertGreater(abs(hottest[0] - hottest[1]), 1.0)
+        self.assertEqual(known(rows)["winding_temperature"], max(hottest))
 
     def test_in_short(self) -> None:
         short = in_short(evaluate([design.read(demo("dunlin"))]))

@@ -147,6 +147,15 @@ class DutyLimit(unittest.TestCase):
             ways = duty_limit(design.read(raw)).ways
             self.assertAlmostEqual(ways[1].top_speed, 3.0, places=3)
 
+    def test_what_drives_by_an_engine_is_not_turned_down(self) -> None:
+        band = [{"measure": "top_speed", "at_most": "3 m/s"}]
+        words = [way.words for way in duty_limit(read({"targets": band})).ways]
+        file = Path(__file__).parent / "cases" / "05-engine-with-clutch.json"
+        engine = json.loads(file.read_text())
+        by_engine = [way.words for way in duty_limit(design.read({**engine, "targets": band})).ways]
+        self.assertEqual(len(words), 3)
+        self.assertEqual(by_engine, [words[0], words[2]])
+
     def test_the_speed_is_the_edge_below_the_present_or_the_one_asked_for(self) -> None:
         band = [{"measure": "top_speed", "between": ["6 m/s", "60 m/s"]}]
         self.assertEqual(duty_limit(read({"targets": band})).wanted, 6.0)

@@ -93,12 +93,13 @@ def database() -> int:
 
 
 def memory() -> float:
-    """Megabytes that all processes of the site hold now."""
+    """Megabytes that all processes of the site hold now; a page of memory that n of them share counts 1/n in each."""
     everything = [*processes(f"server.config.serve {PORT}"), *processes("spawn_main")]
     total = 0
     for process in everything:
         try:
-            line = next(s for s in Path(f"/proc/{process}/status").read_text().splitlines() if s.startswith("VmRSS"))
+            rollup = Path(f"/proc/{process}/smaps_rollup").read_text().splitlines()
+            line = next(s for s in rollup if s.startswith("Pss:"))
         except (OSError, StopIteration):
             continue
         total += int(line.split()[1])
