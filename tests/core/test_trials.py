@@ -158,6 +158,21 @@ class Edges(TestCase):
         self.assertGreater(rolling["factor"], 1.0)
         self.assertGreater(len(found["next"]), 0)
 
+    def test_a_run_of_which_nothing_counts_takes_no_part_and_says_so(self) -> None:
+        runs = [run("tow", "5.2 N"), run("top_speed", "8 m/s", "8.4 m/s"), run("push", "60 N")]
+        alone_ = report_of(Calibration(runs_file.read(made_of(*runs))))
+        slipped = [{"reading": k, "why": "slipped"} for k in (0, 1)]
+        with_it = report_of(
+            Calibration(runs_file.read(made_of(*runs, run("top_speed", "3 m/s", "2 m/s", left_out=slipped))))
+        )
+        row = with_it["runs"][3]
+        self.assertEqual((row["after"], row["z"], row["why"]), (None, None, "every reading of it is left out"))
+        self.assertAlmostEqual(row["measured"], 2.5)
+        self.assertEqual(with_it["degrees"], alone_["degrees"])
+        for mine, other in zip(with_it["unknowns"], alone_["unknowns"], strict=True):
+            self.assertAlmostEqual(mine["factor"], other["factor"], 9)
+        self.assertEqual(with_it["differences"], [])
+
     def test_what_is_fitted_can_be_named(self) -> None:
         raw = {**made_of(run("tow", "5.2 N"), run("top_speed", "8 m/s")), "fit": ["losses"]}
         self.assertEqual([u["name"] for u in report_of(Calibration(runs_file.read(raw)))["unknowns"]], ["losses"])
@@ -261,13 +276,22 @@ class Refused(TestCase):
             run("spin", "900 rpm"),
             run("coast", "3 s", **{"from": "2 m/s", "to": "5 m/s"}, drive="free"),
             {**run("tow", "9 N"), "design": "nobody's"},
-            run("push", "9 N", left_out=[{"reading": 0, "why": "slipped"}]),
+            run("push", "9 N", left_out=[{"reading": 1, "why": "slipped"}]),
             run("motor_current", "9 A", moment="shove", branch=3),
+            run("tow", "9 N", grade=4),
         )
         raw["ask"] = ["18 teeth"]
         fault_list = self.faults(raw)
-        for wanted in ("runs[0].of", "runs[1].to", "runs[2].design", "runs[3].left_out", "runs[4].branch", "ask[0]"):
+        for wanted in (
+            "runs[0].of",
+            "runs[1].to",
+            "runs[2].design",
+            "runs[3].left_out",
+            "runs[4].branch",
+            "runs[5].grade",
+        ):
             self.assertIn(wanted, fault_list)
+        self.assertIn("ask[0]", fault_list)
 
     def test_faults_of_designs_tell_whose(self) -> None:
         broken = changed({"vehicle.mass": "heavy"})
@@ -283,3 +307,6 @@ class Refused(TestCase):
         fault_list = self.faults(raw)
         self.assertIn("runs[0].supply_voltage: given for no supply", fault_list)
         self.assertIn("runs[1].drive: attached to an engine", fault_list)
+        battery = {"kind": "battery", "open_circuit_voltage": "12 V", "resistance": "20 mohm"}
+        other = self.faults(made_of(run("top_speed", "9 m/s", supply=battery), plain=engine))
+        self.assertIn("runs[0].supply: given for engines alone", other)

@@ -12,6 +12,8 @@ from ydrometer.base.labels import parts, strength
 from ydrometer.base.tables.strengths import MATERIAL_NAMES
 
 GEOMETRY = ("wheelbase", "cg_ahead_of_rear", "cg_height")
+STEEPEST = 3.0
+"""Of a slope, up or down: rise over run."""
 
 
 class Geometry(NamedTuple):
@@ -108,6 +110,6 @@ class Vehicle:
 class Conditions:
     """Slope (rise over run), air density in kg/m³ and ambient temperature in K."""
 
-    grade: float = reading.quantity("grade", at_least=-3.0, at_most=3.0, default=0.0)
+    grade: float = reading.quantity("grade", at_least=-STEEPEST, at_most=STEEPEST, default=0.0)
     air_density: float = reading.quantity("density", above=0.0, at_most=100.0, default=1.2)
     ambient: float = reading.quantity("temperature", above=0.0, default=298.15)

@@ -150,7 +150,7 @@ class _Shown:
             after=_number(calibration.after[k]) if part else None,
             low=_number(low[k]) if part else None,
             high=_number(high[k]) if part else None,
-            off=off_by(mean, before, float(calibration.model.zeros[k])),
+            off=off_by(mean, before, float(calibration.model.zeros[k])) if run.counted else None,
             z=_number(calibration.fit.z[k]) if part else None,
             odd=k in calibration.fit.odd,
             why="" if part else why_left_out(calibration, k),

@@ -139,7 +139,7 @@ class Calibration:
     def data(self) -> Data:
         """What was measured, and how sure that is."""
         means = np.array([scatter.mean(run) for run in self.runs]) - self.model.zeros
-        part = np.isfinite(self.before) & (means > 0.0)
+        part = np.isfinite(self.before) & (means > 0.0) & np.array([bool(run.counted) for run in self.runs], bool)
         pairs = zip(self.runs, self.model.zeros, strict=True)
         variance = np.array([scatter.variance(run, zero, self.scatter) for run, zero in pairs])
         y = np.log(np.where(means > 0.0, means, 1.0))
@@ -259,8 +259,10 @@ class Calibration:
         return compared(self.runs, self.grounds, voltages, self.after, self.scatter)
 
     def why(self, k: int) -> str:
-        """Why the model has no value for a run."""
+        """Why a run that is above what is taken off takes no part: left out, or without a value of the model."""
         run = self.runs[k]
+        if not run.counted:
+            return "every reading of it is left out"
         design = run.conditions.applied(self.designs[run.design].design)
         evaluation = evaluate([Document(design, {}, ())])
         if not evaluation.starts(0) and run.moving:

@@ -18,7 +18,8 @@ from ydrometer.trials.trial import Trial
 @dataclass(frozen=True, slots=True)
 class Predicted:
     """A run beside its prediction: kind, dimension and words, the mean of its readings and what was predicted, SI, and
-    how far the one is off the other, relative to what counts of it; None where nothing is predicted.
+    how far the one is off the other, relative to what counts of it; None where nothing is predicted, or no reading
+    counts.
     """
 
     kind: str
@@ -69,7 +70,8 @@ def _beside(runs: Sequence[Trial], read: Document) -> list[Predicted]:
     rows = []
     for run, value, zero in zip(runs, values.tolist(), zeros.tolist(), strict=True):
         mean, known = scatter.mean(run), value if math.isfinite(value) else None
-        rows.append(Predicted(run.kind, run.dimension, run.words, mean, known, off_by(mean, known, zero)))
+        off = off_by(mean, known, zero) if run.counted else None
+        rows.append(Predicted(run.kind, run.dimension, run.words, mean, known, off))
     return rows
 
 

@@ -209,15 +209,16 @@ def _misfits(run: Trial, designs: Mapping[str, Document]) -> Iterator[tuple[str,
     if branch >= len(drive.branches):
         yield "branch", f"{branch} given", f"the design has branches 0 to {len(drive.branches) - 1}"
         return
-    supply = run.supply or drive.supply
-    if run.supply_voltage is not None and (supply is None or isinstance(supply, Panel)):
-        what = "a panel" if supply else "no supply"
+    supply, engines = run.supply or drive.supply, [isinstance(each.source, Engine) for each in drive.branches]
+    if run.supply is not None and all(engines):
+        yield "supply", "given for engines alone", "leave it out: nothing of the design draws on a supply"
+    elif run.supply_voltage is not None and (supply is None or isinstance(supply, Panel) or all(engines)):
+        what = "no supply" if supply is None else "a panel" if isinstance(supply, Panel) else "engines alone"
         yield (
             "supply_voltage",
             f"given for {what}",
             "leave it out: only a battery or bench supply has a voltage at rest",
         )
-    engines = [isinstance(branch.source, Engine) for branch in drive.branches]
     if isinstance(run, Coast) and run.drive == "attached" and any(engines):
         yield "drive", "attached to an engine", 'engines are not turned by the wheels: give "free"'
     if engines[branch] and run.kind in ENGINELESS:

@@ -19,8 +19,8 @@ VOLTAGE_DOUBT = 0.02
 
 
 def mean(run: Trial) -> float:
-    """Of the readings that count, SI."""
-    return float(np.mean(run.counted))
+    """Of the readings that count, SI; of all readings of a run that does not count."""
+    return float(np.mean(run.counted or run.readings))
 
 
 def pooled(runs: Sequence[Trial], zeros: Floats) -> dict[str, float]:
@@ -51,4 +51,4 @@ def of_one(run: Trial, zero: float, scatter: dict[str, float]) -> float:
 
 def variance(run: Trial, zero: float, scatter: dict[str, float]) -> float:
     """Of ln of the mean of a run's readings."""
-    return of_one(run, zero, scatter) ** 2 / len(run.counted) + FLOOR**2
+    return of_one(run, zero, scatter) ** 2 / max(1, len(run.counted)) + FLOOR**2

@@ -10,6 +10,7 @@ from ydrometer.base import reading
 from ydrometer.base.labels import labelled
 from ydrometer.base.reckoning import Floats
 from ydrometer.document import supply
+from ydrometer.document.vehicle import STEEPEST
 from ydrometer.trials.case import Conditions
 from ydrometer.trials.rows import TrialRows
 
@@ -72,7 +73,9 @@ class Trial:
     at: str = reading.text(longest=40)
     note: str = reading.text(longest=2000)
     ground: str = condition("Ground", reading.text(longest=200))
-    grade: float | None = condition("Slope", reading.quantity("grade", default=None))
+    grade: float | None = condition(
+        "Slope", reading.quantity("grade", at_least=-STEEPEST, at_most=STEEPEST, default=None)
+    )
     supply_voltage: float | None = condition(
         "Voltage at rest just before", reading.quantity("voltage", above=0.0, default=None)
     )
@@ -86,7 +89,7 @@ class Trial:
     sd: float | None
 
     def faults(self) -> Iterator[tuple[str, str, str]]:
-        """Readings that are left out are there, and one is left."""
+        """Readings that are left out are there."""
         places = [left.place for left in self.left_out]
         for k, place in enumerate(places):
             if place >= len(self.readings):
@@ -95,8 +98,6 @@ class Trial:
                     f"{place} given for {len(self.readings)} readings",
                     f"give 0 to {len(self.readings) - 1}",
                 )
-        if not self.counted:
-            yield "left_out", "every reading is left out", "leave the whole run out, or keep one reading"
 
     @property
     def counted(self) -> tuple[float, ...]:

@@ -46,6 +46,6 @@ def told_words(share: float) -> str:
 
 def why_left_out(calibration: Calibration, k: int) -> str:
     """Why a run takes no part."""
-    if math.isfinite(calibration.before[k]):
+    if math.isfinite(calibration.before[k]) and calibration.runs[k].counted:
         return "what was measured is not above the ambient temperature"
     return calibration.why(k)
