@@ -115,6 +115,26 @@ class Journeys(TestCase):
             lines.append(f"{k / rate},{speed:.4f},{amp:.3f},{25.2 - 0.024 * amp:.3f}")
         return "\n".join(lines), evaluation
 
+    def test_the_largest_current_is_a_kind_of_its_own_and_a_sensor_has_its_zero(self) -> None:
+        text, evaluation = self.driven()
+        table = read_table(io.StringIO(text), guess(text))
+        off = Table(table.time, {**table.columns, "current": table.columns["current"] + np.float32(1.5)}, 0, 0)
+        for each in (table, off):
+            readings = {about["kind"]: value for about, value in journeys(each, design.read(PLAIN).design)[0].readings}
+            self.assertNotIn("supply_current", readings)
+            self.assertNotIn("supply_voltage_under_load", readings)
+            most = evaluation.value("peak_bus_current", 0)
+            self.assertAlmostEqual(readings["largest_current"] / (most or 1.0), 1.0, delta=0.02)
+
+    def test_a_throttle_closed_before_the_line_gives_no_time(self) -> None:
+        text, _ = self.driven()
+        table = read_table(io.StringIO(text), guess(text))
+        far = design.read(changed({"run.distance": "62 m"}, PLAIN)).design
+        (driven, _) = journeys(table, far)
+        self.assertGreater(driven.distance, 62.0)
+        self.assertNotIn("distance_time", {about["kind"] for about, _ in driven.readings})
+        self.assertTrue(any("throttle closed after 7" in remark for remark in driven.remarks), driven.remarks)
+
     def test_readings_agree_with_what_was_driven(self) -> None:
         text, evaluation = self.driven()
         table = read_table(io.StringIO(text), guess(text))

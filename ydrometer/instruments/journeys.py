@@ -25,6 +25,10 @@ STANDS_S, MOVES_S, GAP_S = 0.2, 0.5, 2.0
 """How long it stands before a run, how long a run lasts at least, and how long a logger may be silent within one."""
 KEPT_SHARE, KEPT_SPEED = 0.15, 0.985
 """Of a run's time that is spent near its largest speed where that is its top speed."""
+LET_OFF = 0.95
+"""Share of the largest speed so far below which the throttle was closed, where it stays below."""
+RESTED_S, MARGIN_S = 1.0, 0.05
+"""From when before a run to when a sensor tells its zero."""
 MOST_POINTS, MOST_CURVES = 2000, 40
 """Points of a curve, and runs whose curves are kept."""
 LONGEST_BACK_S = 1.0
@@ -37,6 +41,7 @@ class Journey:
 
     Attributes:
         begun: s of the logger's clock. lasted: s. distance: m. readings: by kind of run with what else it is about.
+        remarks: what is not taken from it, and why.
         curve: time from the start, s, speed, m/s, and current, A, and voltage, V; NaN where they were not logged; of
         the first runs alone.
     """
@@ -46,6 +51,7 @@ class Journey:
     distance: float
     readings: list[tuple[dict[str, Any], float]]
     curve: Floats
+    remarks: tuple[str, ...] = ()
 
 
 def speed_of(table: Table, design: Design) -> Narrow | None:
@@ -105,11 +111,39 @@ def _journey(table: Table, design: Design, speed: Narrow, first: int, last: int,
     v = np.concatenate([[0.0], speed[first : last + 1].astype(float)])
     s = np.concatenate([[0.0], np.cumsum(np.diff(t) * 0.5 * (v[1:] + v[:-1]))])
     own = slice(first, last + 1)
-    readings = [*_timed(design, t, v, s), *_top(t, v), *_electric(table, own)]
-    curve = thinned(
-        np.column_stack([t[1:], v[1:], *(_column(table, key, own) for key in ("current", "voltage"))]), MOST_POINTS
-    )
-    return Journey(start, float(t[-1]), float(s[-1]), readings, curve)
+    current = _column(table, "current", own) - _at_rest(table, "current", start)
+    driven = _closed(t, v)
+    timed, remarks = [], []
+    for about, value in _timed(design, t, v, s):
+        if value <= driven:
+            timed.append((about, value))
+        else:
+            title = KINDS[about["kind"]].title.lower()
+            remarks.append(f"throttle closed after {driven:.2f} s: no {title} is taken from this run")
+    readings = [*timed, *_top(t, v), *_largest(current)]
+    curve = thinned(np.column_stack([t[1:], v[1:], current, _column(table, "voltage", own)]), MOST_POINTS)
+    return Journey(start, float(t[-1]), float(s[-1]), readings, curve, tuple(remarks))
+
+
+def _closed(t: Floats, v: Floats) -> float:
+    """When the throttle was closed, s: once the speed falls well below the largest so far and stays there; infinite
+    where it never does.
+    """
+    fallen = v < LET_OFF * np.maximum.accumulate(v)
+    if not fallen[-1]:
+        return math.inf
+    kept = np.flatnonzero(~fallen)
+    return float(t[kept[-1]]) if len(kept) else 0.0
+
+
+def _at_rest(table: Table, key: str, start: float) -> float:
+    """What a sensor tells while it stands before a run: its zero; 0 where nobody logged that."""
+    column = table.columns.get(key)
+    if column is None:
+        return 0.0
+    stood = column[np.searchsorted(table.time, start - RESTED_S) : np.searchsorted(table.time, start - MARGIN_S)]
+    known = stood[np.isfinite(stood)]
+    return float(np.median(known)) if len(known) else 0.0
 
 
 def _start(time: Floats, speed: Narrow, first: int, last: int, limit: float) -> float:
@@ -141,13 +175,10 @@ def _top(t: Floats, v: Floats) -> Iterator[tuple[dict[str, Any], float]]:
         yield {"kind": "top_speed"}, float(v[kept].mean())
 
 
-def _electric(table: Table, own: slice) -> Iterator[tuple[dict[str, Any], float]]:
-    current, voltage = (_column(table, key, own) for key in ("current", "voltage"))
-    if np.isfinite(current).any():
-        peak = int(np.nanargmax(current))
-        yield {"kind": "supply_current", "moment": "run peak"}, float(current[peak])
-        if math.isfinite(voltage[peak]):
-            yield {"kind": "supply_voltage_under_load", "moment": "run peak"}, float(voltage[peak])
+def _largest(current: Floats) -> Iterator[tuple[dict[str, Any], float]]:
+    """The largest current; what it was at the most power nobody logged."""
+    if np.isfinite(current).any() and (most := float(np.nanmax(current))) > 0.0:
+        yield {"kind": "largest_current"}, most
 
 
 def _column(table: Table, key: str, own: slice) -> Floats:

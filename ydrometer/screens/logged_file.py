@@ -23,13 +23,15 @@ MOST_COLUMNS = 200
 @dataclass(frozen=True, slots=True)
 class JourneyShown:
     """A run in a file, SI: when it began on the logger's clock, how long and how far it went, and its curve: rows of
-    time from its start, speed, current and voltage; null where they were not logged.
+    time from its start, speed, current and voltage; null where they were not logged. `remarks`: what is not taken from
+    it, and why.
     """
 
     begun: float
     lasted: float
     distance: float
     curve: list[list[float | None]]
+    remarks: list[str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,7 +123,7 @@ def file_shown(lines: Iterable[str], layout: LogLayout, document: Mapping[str, A
 
 def _journey(journey: Journey) -> JourneyShown:
     rows = [[round(float(v), 5) if np.isfinite(v) else None for v in row] for row in journey.curve]
-    return JourneyShown(journey.begun, journey.lasted, journey.distance, rows)
+    return JourneyShown(journey.begun, journey.lasted, journey.distance, rows, list(journey.remarks))
 
 
 def _predicted(driven: design.Document) -> list[list[float]]:

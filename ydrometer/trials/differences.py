@@ -192,6 +192,7 @@ COMPARED = {
     "coast": ("slows down", "sooner"),
     "stop": ("stops", "shorter"),
     "supply_current": ("draws", "less from the supply"),
+    "largest_current": ("draws", "less from the supply"),
     "motor_current": ("draws", "less a motor"),
     "supply_voltage_under_load": ("keeps", "more voltage"),
     "case_temperature": ("stays", "cooler"),

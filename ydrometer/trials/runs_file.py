@@ -228,4 +228,4 @@ def _misfits(run: Trial, designs: Mapping[str, Document]) -> Iterator[tuple[str,
 
 
 ENGINELESS = {"motor_current", "case_temperature"}
-ELECTRIC = {"supply_current", "supply_voltage_under_load"}
+ELECTRIC = {"supply_current", "largest_current", "supply_voltage_under_load"}

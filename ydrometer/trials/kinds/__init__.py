@@ -1,6 +1,6 @@
 """The kinds of test runs: what each one reads, and what the model says of it."""
 
-from ydrometer.trials.kinds.draws import CaseTemperature, MotorCurrent, SupplyCurrent, VoltageUnderLoad
+from ydrometer.trials.kinds.draws import CaseTemperature, LargestCurrent, MotorCurrent, SupplyCurrent, VoltageUnderLoad
 from ydrometer.trials.kinds.forces import Coast, Push, Stop, Tow
 from ydrometer.trials.kinds.times import DistanceTime, SpeedAt, SpeedTime, Spin, TopSpeed
 from ydrometer.trials.trial import Trial
@@ -18,6 +18,7 @@ KINDS: dict[str, type[Trial]] = {
         Coast,
         Stop,
         SupplyCurrent,
+        LargestCurrent,
         MotorCurrent,
         VoltageUnderLoad,
         CaseTemperature,
@@ -29,6 +30,7 @@ __all__ = [
     "CaseTemperature",
     "Coast",
     "DistanceTime",
+    "LargestCurrent",
     "MotorCurrent",
     "Push",
     "SpeedAt",

@@ -74,6 +74,26 @@ class SupplyCurrent(Trial):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class LargestCurrent(Trial):
+    """The largest current of the supply in a run from rest, whenever that is."""
+
+    kind: ClassVar[str] = "largest_current"
+    measure: ClassVar[str] = "peak_bus_current"
+    title: ClassVar[str] = "Largest current of a run"
+    dimension: ClassVar[str] = "current"
+    unit: ClassVar[str] = "A"
+    scatter: ClassVar[float] = 0.04
+    better: ClassVar[int] = -1
+
+    readings: tuple[float, ...] = readings_of("current")
+    sd: float | None = sd_of("current")
+
+    def values(self, rows: TrialRows) -> Floats:
+        """The supply's current where it is largest."""
+        return np.asarray(rows.results.peak_bus_current, float)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MotorCurrent(Trial):
     """Current of one motor of a branch."""
 

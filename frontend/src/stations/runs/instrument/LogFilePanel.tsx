@@ -160,6 +160,13 @@ function WhatWasFound({ found, runs, onLogged }: { found: Found; runs: Runs; onL
         </details>
       )}
       {found.journeys.length > 0 && <Curves found={found} />}
+      {found.journeys.flatMap((journey, k) =>
+        (journey.remarks ?? []).map((remark) => (
+          <Box key={`${journey.begun} ${remark}`} fontSize="13px" color="ochre" data-remark>
+            {`Run ${k + 1}: ${remark}.`}
+          </Box>
+        )),
+      )}
       <Box as="ul" listStyleType="none" p="0" mt="1">
         {found.runs.map((run, k) => {
           const document = run as RunDocument;
