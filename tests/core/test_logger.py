@@ -36,6 +36,25 @@ class Columns(TestCase):
         self.assertEqual(meanings(layout)[:3], [("time", "ms"), ("speed", "km/h"), ("wheel turns", "rpm")])
         self.assertEqual(meanings(layout)[5:], [("distance", "m"), ("", "")])
 
+    def test_units_stand_wherever_loggers_write_them(self) -> None:
+        for name, wanted in (
+            ("speed_km/h", ("speed", "km/h")),
+            ("v (km/h)", ("speed", "km/h")),
+            ("v [V]", ("voltage", "V")),
+            ("Geschwindigkeit in km/h", ("speed", "km/h")),
+            ("speed mph", ("speed", "mph")),
+            ("Strom in mA", ("current", "mA")),
+            ("Spannung", ("voltage", "V")),
+            ("channel 3 [A]", ("current", "A")),
+            ("Drehzahl Rad in U/min", ("wheel turns", "rpm")),
+            ("temp_C", ("temperature", "degC")),
+            ("erpm", ("", "")),
+            ("current_motor", ("", "")),
+            ("note", ("", "")),
+        ):
+            with self.subTest(name):
+                self.assertEqual(meanings(guess(f"time [s];{name}\n0;1\n0.1;2\n0.2;2\n0.3;1\n"))[1], wanted)
+
     def test_by_their_values_where_no_name_helps(self) -> None:
         layout = guess("Logger 7, firmware 2\n\n0.00\t3\n0.02\t4\n0.04\t2\n0.06\t8\n")
         self.assertEqual((layout.separator, layout.skip), ("\t", 1))

@@ -27,9 +27,14 @@ MEANINGS = {
 SEPARATORS = (";", "\t", ",", "|", " ")
 HEAD = 200
 """Rows that are looked at."""
-_UNIT = re.compile(r"[\[(]\s*([^\])]+?)\s*[\])]|_(\w+)$")
+_UNITS = (r"[\[(]\s*([^\])]+?)\s*[\])]", r"\bin\s+(\S+)$", r"[_\s]([^\s_]+)$", r"^(\S+)$")
+"""Where names have their units: in brackets, behind "in", behind the last blank or line, or they are nothing else."""
+_OTHERWISE = r"erpm|current.*motor|motor.*(current|amp)|phase"
+"""What no column is taken for, as there are two ways to read it."""
+_BY_UNIT = ("speed", "current", "voltage", "temperature", "distance", "wheel turns")
+"""What a column holds by its unit alone; a time is told by its name, or as it rises."""
 _WORDS = (
-    ("motor turns", r"motor.*(rpm|speed|turn)|erpm|m_?rpm"),
+    ("motor turns", r"motor.*(rpm|speed|turn)|m_?rpm"),
     ("wheel turns", r"rpm|wheel.*(speed|turn)|turns"),
     ("time", r"^t$|time|seconds|^ms$|stamp|zeit"),
     ("current", r"amp|current|^i$|strom"),
@@ -56,6 +61,8 @@ _SPELLINGS = {
     "u/min": "rpm",
     "ma": "mA",
     "millis": "ms",
+    "km/hr": "km/h",
+    "mps": "m/s",
 }
 
 
@@ -152,27 +159,50 @@ def _columns(names: Sequence[str], values: np.ndarray[tuple[int, int], np.dtype[
 
 
 def _meaning(name: str) -> str:
-    plain = _UNIT.sub("", name).strip().lower() or name.lower()
-    return next(
-        (meaning for meaning, pattern in _WORDS if re.search(pattern, plain) or re.search(pattern, name.lower())), ""
-    )
+    """What a column holds by the words of its name and by its unit, which goes first where the two disagree.
+
+    Nothing is taken for what would be read wrongly: electrical turns, which are those of a motor times its pole pairs,
+    and the current of a motor, which is not that of the supply.
+    """
+    if re.search(_OTHERWISE, name.lower()):
+        return ""
+    plain, unit = _split(name)
+    meaning = next((m for m, p in _WORDS if re.search(p, plain) or re.search(p, name.lower())), "")
+    if not unit or (meaning and _fits(unit, meaning)):
+        return meaning
+    return next((other for other in _BY_UNIT if _fits(unit, other)), meaning)
+
+
+def _split(name: str) -> tuple[str, str]:
+    """A name without its unit, in small letters, and the unit as it is written here; empty where it tells none."""
+    for pattern in _UNITS:
+        match = re.search(pattern, name.strip(), re.IGNORECASE)
+        unit = _spelled(match[1]) if match else ""
+        if match and unit:
+            return name.strip()[: match.start()].strip().lower() or name.lower(), unit
+    return name.strip().lower(), ""
+
+
+def _spelled(text: str) -> str:
+    """A unit of something that a column may hold, as it is written here; empty where it is none."""
+    unit = _SPELLINGS.get(text.strip().lower(), text.strip())
+    return unit if any(_fits(unit, meaning) for meaning in MEANINGS) else ""
+
+
+def _fits(unit: str, meaning: str) -> bool:
+    try:
+        scale(unit, MEANINGS[meaning][0])
+    except QuantityError:
+        return False
+    return bool(unit)
 
 
 def _unit(name: str, meaning: str) -> str:
     """The unit that a name tells, where it is one of such a quantity; else the usual one."""
     if not meaning:
         return ""
-    dimension, usual = MEANINGS[meaning]
-    match = _UNIT.search(name)
-    text = next((part for part in match.groups() if part), "") if match else name
-    for spelled in (_SPELLINGS.get(text.lower(), text), _SPELLINGS.get(name.lower(), "")):
-        try:
-            scale(spelled, dimension)
-        except QuantityError:
-            continue
-        if spelled:
-            return spelled
-    return usual
+    unit = _split(name)[1]
+    return unit if unit and _fits(unit, meaning) else MEANINGS[meaning][1]
 
 
 def _rises(values: np.ndarray[tuple[int], np.dtype[np.float64]]) -> bool:
@@ -186,7 +216,7 @@ MILLISECONDS = 2.0
 
 def _by_size(column: LogColumn, values: np.ndarray[tuple[int], np.dtype[np.float64]]) -> LogColumn:
     """Times in whole numbers far apart are milliseconds, or microseconds, where nobody says."""
-    if column.meaning != "time" or _UNIT.search(column.name) or len(values) < 2:
+    if column.meaning != "time" or _split(column.name)[1] or len(values) < 2:
         return column
     step = float(np.nanmedian(np.diff(values)))
     unit = "us" if step >= 1e3 * MILLISECONDS else "ms" if step >= MILLISECONDS else column.unit
