@@ -234,5 +234,6 @@ class DayOfARun(TestCase):
         self.assertEqual(with_its_day(run, document), {**run, "day": day})
         self.assertEqual(with_its_day({**run, "day": own}, document), {**run, "day": own})
         self.assertEqual(with_its_day({**run, "kind": "top_speed"}, document), {**run, "kind": "top_speed"})
-        for without in ({}, {"loads": {}}, {"loads": {"day": []}}, {"loads": 3}):
+        others: list[dict[str, Any]] = [{}, {"loads": {}}, {"loads": {"day": []}}, {"loads": 3}]
+        for without in others:
             self.assertEqual(with_its_day(run, without), run)
